@@ -1,0 +1,27 @@
+/** Writes the demo show, demo/night-apiary.pyrvel.json; `--check` only looks whether it is up to date. */
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { makeShow } from '../src/core/show/create';
+import { checkShow, writeShow } from '../src/core/show/validate';
+import { catalogue } from '../src/nodes/catalogue';
+import { pollenDrift } from './scenes/pollen-drift';
+import { smokeFrames } from './scenes/smoke-frames';
+import { waggleTrace } from './scenes/waggle-trace';
+
+const show = makeShow(catalogue, 'Night Apiary');
+show.tempo.bpm = 96;
+show.scenes = [pollenDrift(), smokeFrames(), waggleTrace()].map((sketch) => sketch.scene);
+
+const findings = checkShow(show, catalogue);
+for (const { level, where, what } of findings) console.error(`${level}: ${where}: ${what}`);
+if (findings.length) process.exit(1);
+
+const file = path.resolve(import.meta.dirname, 'night-apiary.pyrvel.json');
+const text = writeShow(show);
+if (existsSync(file) && readFileSync(file, 'utf8') === text) process.exit(0);
+if (process.argv.includes('--check')) {
+  console.error('The demo show is stale. Run: npm run generate');
+  process.exit(1);
+}
+writeFileSync(file, text);
+console.log('wrote demo/night-apiary.pyrvel.json');

@@ -1,0 +1,68 @@
+/**
+ * Writes what is derived: the catalogue of node kinds from the folder, the validator from the schema, and the docs made
+ * from both. `--check` writes nothing and fails if a file is stale.
+ */
+import { readdirSync, readFileSync, writeFileSync, existsSync } from 'node:fs';
+import path from 'node:path';
+import { Ajv2020 } from 'ajv/dist/2020.js';
+import standalone from 'ajv/dist/standalone/index.js';
+import { showSchema } from '../src/core/show/schema';
+
+const root = path.resolve(import.meta.dirname, '..');
+const check = process.argv.includes('--check');
+let stale = 0;
+
+function put(file: string, text: string): void {
+  const full = path.join(root, file);
+  const now = existsSync(full) ? readFileSync(full, 'utf8') : '';
+  if (now === text) return;
+  if (check) {
+    console.error(`${file} is stale. Run: npm run generate`);
+    stale++;
+  } else {
+    writeFileSync(full, text);
+    console.log(`wrote ${file}`);
+  }
+}
+
+const camel = (file: string): string => file.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+
+function catalogueText(): string {
+  const families = ['image', 'signal', 'shape', 'prop', 'flow'];
+  const files = families.flatMap((family) =>
+    readdirSync(path.join(root, 'src/nodes', family))
+      .filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts'))
+      .sort()
+      .map((file) => ({ family, name: file.slice(0, -3) })),
+  );
+  const imports = files.map(({ family, name }) => `import ${camel(`${family}-${name}`)} from './${family}/${name}';`);
+  const entries = files.map(({ family, name }) => `  { family: '${family}', kind: ${camel(`${family}-${name}`)} },`);
+  return [
+    '// Written by scripts/generate.ts from the folder. Do not edit.',
+    ...imports,
+    '',
+    'export const allKinds = [',
+    ...entries,
+    '] as const;',
+    '',
+  ].join('\n');
+}
+
+// Published as CommonJS: the function is the module itself or its default, as the loader has it.
+const standaloneCode = (standalone as unknown as { default?: typeof standalone }).default ?? standalone;
+
+function validatorText(): string {
+  const ajv = new Ajv2020({ allErrors: true, strict: true, code: { source: true, esm: true } });
+  return `// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
+}
+
+put('src/nodes/catalogue.generated.ts', catalogueText());
+put('src/core/show/validator.generated.js', validatorText());
+put(
+  'src/core/show/validator.generated.d.ts',
+  '// Written by scripts/generate.ts. Do not edit.\ndeclare function validate(data: unknown): boolean;\nexport default validate;\n',
+);
+put('docs/show.schema.json', `${JSON.stringify(showSchema, null, 2)}\n`);
+const { nodeKindsPage } = await import('./node-kinds-page');
+put('docs/node-kinds.md', nodeKindsPage());
+process.exit(stale ? 1 : 0);

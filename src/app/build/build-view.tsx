@@ -1,0 +1,78 @@
+import { ReactFlowProvider } from '@xyflow/react';
+import { useEffect } from 'react';
+import { Group, Panel, Separator } from 'react-resizable-panels';
+import { useSession, openScene } from '../data/session';
+import { useScene, useShow } from '../data/show-store';
+import { engine } from '../engine/client';
+import { liveStore } from '../engine/live';
+import { Bench } from './bench';
+import { Inspector } from './inspector';
+import { Monitor } from './monitor';
+import { Patch } from './patch';
+import { SceneBar } from './scene-bar';
+import { useAltNode } from './alt-node';
+
+/** Tells the engine what this view looks at. */
+function useWatch(sceneId: string): void {
+  const scene = useScene(sceneId);
+  const { selection, benchOpen } = useSession();
+  const without = useAltNode((s) => s.node);
+  const ids = scene ? Object.keys(scene.nodes).join(' ') : '';
+  useEffect(() => {
+    const chosen = selection[0] ?? null;
+    engine().watch({
+      scene: sceneId,
+      cards: ids ? ids.split(' ') : [],
+      bench: benchOpen ? chosen : null,
+      inspected: chosen,
+      without,
+    });
+  }, [sceneId, ids, selection, benchOpen, without]);
+  useEffect(() => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null, without: null }), []);
+}
+
+/** Make patches: the patch in the middle, monitor and inspector on the right, the bench below. */
+export function BuildView() {
+  const { sceneId, benchOpen } = useSession();
+  const firstScene = useShow((show) => show.scenes[0]?.id ?? '');
+  const scene = useScene(sceneId);
+  const gone = !scene && firstScene !== '';
+  useEffect(() => {
+    if (gone) openScene(liveStore.getState().program.program || firstScene);
+  }, [gone, firstScene]);
+  useWatch(sceneId);
+  if (!scene) return <main className="quiet grid h-full place-items-center">Opening the show…</main>;
+  return (
+    <main className="flex h-full flex-col">
+      <SceneBar sceneId={scene.id} />
+      <Group orientation="horizontal" className="min-h-0 grow">
+        <Panel minSize="40%">
+          <Group orientation="vertical" className="h-full">
+            <Panel minSize="25%">
+              <ReactFlowProvider key={scene.id}>
+                <Patch scene={scene} />
+              </ReactFlowProvider>
+            </Panel>
+            <Separator className="h-1 bg-base-300 hover:bg-primary" />
+            {benchOpen ? (
+              <Panel defaultSize="30%" minSize="18%" maxSize="60%">
+                <Bench scene={scene} />
+              </Panel>
+            ) : (
+              <Panel defaultSize="34px" minSize="34px" maxSize="34px">
+                <Bench scene={scene} />
+              </Panel>
+            )}
+          </Group>
+        </Panel>
+        <Separator className="w-1 bg-base-300 hover:bg-primary" />
+        <Panel defaultSize="29%" minSize="320px" maxSize="50%">
+          <div className="panel flex h-full flex-col">
+            <Monitor scene={scene} />
+            <Inspector scene={scene} />
+          </div>
+        </Panel>
+      </Group>
+    </main>
+  );
+}

@@ -1,0 +1,155 @@
+import { Pipette } from 'lucide-react';
+import { useState } from 'react';
+import { fromHex, toHex } from '../../../core/colour';
+import { partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
+import { numbersOf, plainValue } from '../../../core/run/node-run';
+import { sendHome, setControl } from '../../../core/show/edit';
+import type { ControlValue, Scene, Stop } from '../../../core/show/types';
+import { catalogue } from '../../../nodes/catalogue';
+import { editScene, endGesture } from '../../data/show-store';
+import { liveStore } from '../../engine/live';
+import { SelectField, TextField } from './field';
+import { GradientEditor } from './gradient-editor';
+import { KeyField } from './key-field';
+import { NumberRow } from './number-row';
+
+interface Props {
+  scene: Scene;
+  node: string;
+  control: string;
+  spec: ControlSpec;
+}
+
+const partWords: Record<string, string> = { r: 'red', g: 'green', b: 'blue', a: 'alpha' };
+
+function Label({ spec, onHome }: { spec: ControlSpec; onHome(): void }) {
+  return (
+    <span className="w-24 shrink-0 truncate" title={`${spec.help} Double-click: home.`} onDoubleClick={onHome}>
+      {spec.label}
+    </span>
+  );
+}
+
+/** The row of one control, made from its definition. */
+export function ControlRow({ scene, node, control, spec }: Props) {
+  const [parts, setParts] = useState(false);
+  const stored = scene.nodes[node].controls[control];
+  const fault = liveStore((s) => s.faults[scene.id]?.[node]);
+  const set = (value: ControlValue): void => {
+    editScene(scene.id, (draft) => setControl(draft, node, control, value), `${node} ${control}`);
+  };
+  const once = (value: ControlValue): void => {
+    set(value);
+    endGesture();
+  };
+  const home = (): void => {
+    editScene(scene.id, (draft) => sendHome(draft, catalogue, node, control));
+  };
+  const names = partsOf(spec);
+  const value = plainValue(spec, stored);
+  const numbers = names.length ? numbersOf(spec, stored) : [];
+  const rows = names.map((part, k) => (
+    <NumberRow
+      key={part}
+      place={{ scene, node, control, part: partName(control, part), spec }}
+      label={part ? `${spec.type === 'colour' ? (partWords[part] ?? part) : `${spec.label} ${part}`}` : spec.label}
+      value={numbers[k]}
+      onChange={(v) => set(names.length === 1 ? v : numbers.map((old, j) => (j === k ? v : old)))}
+    />
+  ));
+
+  switch (spec.type) {
+    case 'number':
+    case 'whole':
+    case 'angle':
+    case 'point':
+    case 'vector':
+      return <>{rows}</>;
+    case 'toggle':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <input type="checkbox" aria-label={spec.label} className="toggle toggle-xs toggle-primary" checked={numbers[0] > 0.5} onChange={(e) => once(e.target.checked)} />
+        </div>
+      );
+    case 'choice':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <SelectField label={spec.label} value={String(value)} options={Object.entries(spec.options)} className="grow" onChange={once} />
+        </div>
+      );
+    case 'colour':
+      return (
+        <div data-part={control}>
+          <div className="flex h-7 items-center gap-2">
+            <Label spec={spec} onHome={home} />
+            <input
+              type="color"
+              aria-label={spec.label}
+              className="h-6 w-10 cursor-pointer rounded border edge bg-transparent"
+              value={toHex(numbers)}
+              onChange={(e) => set([...fromHex(e.target.value)!, numbers[3]])}
+              onBlur={endGesture}
+            />
+            <TextField
+              label={`${spec.label} hex`}
+              value={toHex(numbers)}
+              mono
+              className="w-20!"
+              onChange={(text) => {
+                const rgb = fromHex(text);
+                if (rgb) once([...rgb, numbers[3]]);
+              }}
+            />
+            <span className="grow" />
+            <button type="button" className="tool" aria-expanded={parts} aria-label={`Parts of ${spec.label}`} title="Red, green, blue and alpha, each to be driven" onClick={() => setParts(!parts)}>
+              <Pipette size={13} />
+            </button>
+          </div>
+          {parts ? rows : rows[3]}
+        </div>
+      );
+    case 'gradient':
+      return (
+        <div data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <GradientEditor label={spec.label} stops={value as Stop[]} onChange={set} onDone={endGesture} />
+        </div>
+      );
+    case 'text':
+      return (
+        <div className="flex min-h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <TextField label={spec.label} value={String(value)} lines={spec.lines} onChange={once} />
+        </div>
+      );
+    case 'numbers':
+      return (
+        <div className="flex min-h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <TextField
+            label={spec.label}
+            mono
+            value={(value as number[]).join(' ')}
+            onChange={(text) => once(text.split(/[\s,;]+/).filter(Boolean).map(Number).filter(Number.isFinite))}
+          />
+        </div>
+      );
+    case 'key':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <KeyField label={spec.label} value={String(value)} onChange={once} />
+        </div>
+      );
+    case 'formula':
+      return (
+        <div data-part={control} className="py-1">
+          <Label spec={spec} onHome={home} />
+          <TextField label={spec.label} value={String(value)} lines={spec.lanes ? 4 : 1} mono live invalid={Boolean(fault)} className="mt-1" onChange={set} onDone={endGesture} />
+          <p className="quiet mt-0.5 text-2xs">{spec.help}</p>
+        </div>
+      );
+  }
+}

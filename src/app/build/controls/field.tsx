@@ -1,0 +1,67 @@
+import clsx from 'clsx';
+import { useState } from 'react';
+
+/** A text that is taken over as it is typed, or on Enter and on leaving the field. */
+export function TextField({ label, value, lines = 1, mono, invalid, live, className, onChange, onDone }: {
+  label: string;
+  value: string;
+  lines?: number;
+  mono?: boolean;
+  invalid?: boolean;
+  /** Takes over every keystroke. */
+  live?: boolean;
+  className?: string;
+  onChange(value: string): void;
+  onDone?(): void;
+}) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const shared = {
+    'aria-label': label,
+    'aria-invalid': invalid,
+    spellCheck: false,
+    value: draft ?? value,
+    className: clsx(
+      'w-full rounded border bg-base-100 px-2 py-1 outline-none focus:border-primary',
+      invalid ? 'border-error' : 'edge',
+      mono && 'figures',
+      className,
+    ),
+    onChange: (event: React.ChangeEvent<HTMLInputElement | HTMLTextAreaElement>) => {
+      setDraft(event.target.value);
+      if (live) onChange(event.target.value);
+    },
+    onBlur: () => {
+      if (draft !== null && !live && draft !== value) onChange(draft);
+      setDraft(null);
+      onDone?.();
+    },
+  };
+  if (lines > 1) return <textarea {...shared} rows={lines} />;
+  return (
+    <input
+      {...shared}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') event.currentTarget.blur();
+      }}
+    />
+  );
+}
+
+/** A choice in a list. */
+export function SelectField({ label, value, options, className, onChange }: {
+  label: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  className?: string;
+  onChange(value: string): void;
+}) {
+  return (
+    <select aria-label={label} className={clsx('h-6 rounded border edge bg-base-100 px-1.5 outline-none focus:border-primary', className)} value={value} onChange={(event) => onChange(event.target.value)}>
+      {options.map(([id, text]) => (
+        <option key={id} value={id}>
+          {text}
+        </option>
+      ))}
+    </select>
+  );
+}

@@ -1,0 +1,71 @@
+import clsx from 'clsx';
+import { Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
+import { useState } from 'react';
+import { limit, rangeOf } from '../../../core/kind/controls';
+import { sendHome } from '../../../core/show/edit';
+import { catalogue } from '../../../nodes/catalogue';
+import { editScene, endGesture } from '../../data/show-store';
+import { usePart } from '../../engine/live';
+import { ScrubNumber, shortNumber } from '../../parts/scrub-number';
+import { PartSources, wireOf, type PartPlace } from './part-sources';
+import { Track } from './track';
+
+/** One number of a control: slider, value, and the button that opens where it comes from. */
+export function NumberRow({ place, label, value, onChange }: { place: PartPlace; label: string; value: number; onChange(value: number): void }) {
+  const { scene, node, control, part, spec } = place;
+  const [open, setOpen] = useState(false);
+  const live = usePart(part);
+  const wire = wireOf(place);
+  const formula = scene.nodes[node].formulas[part];
+  const motions = scene.nodes[node].motions[part]?.length ?? 0;
+  const driven = wire !== null || formula !== undefined || motions > 0;
+  const range = rangeOf(spec);
+  const step = spec.type === 'whole' ? 0.25 : (range[1] - range[0]) / 300;
+  const min = 'min' in spec ? spec.min : undefined;
+  const max = 'max' in spec ? spec.max : undefined;
+  const unit = 'unit' in spec ? spec.unit : undefined;
+  const set = (v: number): void => onChange(limit(spec, v));
+  const fit = wire?.fit;
+  const setFit = (to: [number, number]): void => {
+    editScene(scene.id, (d) => void (d.wires[wire!.id].fit!.to = to), `${wire!.id} to`);
+  };
+  const handles = fit
+    ? [
+        { label: `${label} from`, value: fit.to[0], onChange: (v: number) => setFit([v, fit.to[1]]) },
+        { label: `${label} to`, value: fit.to[1], onChange: (v: number) => setFit([fit.to[0], v]) },
+      ]
+    : [{ label, value, onChange: set }];
+  const home = (): void => {
+    editScene(scene.id, (d) => sendHome(d, catalogue, node, control));
+  };
+  const Icon = wire ? Spline : formula !== undefined ? Sigma : motions ? Waves : SlidersHorizontal;
+  return (
+    <div data-part={part}>
+      <div className="flex h-7 items-center gap-2">
+        <span className={clsx('w-24 shrink-0 truncate', driven && 'text-primary')} title={`${spec.help} Double-click: home.`} onDoubleClick={home}>
+          {label}
+        </span>
+        <Track range={range} handles={handles} bead={driven && live ? live.value : null} onDone={endGesture} />
+        {wire || formula !== undefined ? (
+          <output className="figures h-6 w-16 shrink-0 px-1.5 pt-0.5 text-right text-primary" aria-label={`${label} now`} data-testid="live-value">
+            {live ? shortNumber(live.value) : '…'}
+            {live && live.samples > 1 && <span className="quiet text-2xs">&thinsp;·{live.samples}</span>}
+          </output>
+        ) : (
+          <ScrubNumber label={`${label} value`} value={value} step={step} fine={step / 10} min={min} max={max} unit={unit} className="w-16 shrink-0" onChange={set} onDone={endGesture} />
+        )}
+        <button
+          type="button"
+          aria-label={`Source of ${label}`}
+          aria-expanded={open}
+          title={wire ? `Driven by ${scene.nodes[wire.from.node]?.name}` : formula !== undefined ? 'Driven by a formula' : motions ? 'Moves by itself' : 'Formula, wire or motion'}
+          className={clsx('rounded p-1 hover:bg-base-300', driven ? 'text-primary' : 'quiet')}
+          onClick={() => setOpen(!open)}
+        >
+          <Icon size={13} />
+        </button>
+      </div>
+      {open && <PartSources place={place} />}
+    </div>
+  );
+}

@@ -1,0 +1,81 @@
+import type { Edge, Node } from '@xyflow/react';
+import { portOf } from '../../core/patch/wiring';
+import type { Carries, Kind } from '../../core/kind/kind';
+import type { PatchNode, Scene, Wire } from '../../core/show/types';
+import { catalogue } from '../../nodes/catalogue';
+
+export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean }, 'card'>;
+export type WireEdge = Edge<{ wire: Wire; carries: Carries }, 'wire'>;
+
+export const wireColour = (carries: Carries): string => `var(--wire-${carries})`;
+
+/** Ports on the lower edge of a card: signal inputs, then the controls that are driven. */
+export function lowerPorts(kind: Kind, driven: readonly string[]): { port: string; label: string }[] {
+  const inputs = Object.entries(kind.inputs)
+    .filter(([, spec]) => spec.carries === 'signal')
+    .map(([port, spec]) => ({ port, label: spec.label }));
+  const controls = driven.map((port) => {
+    const [control, part] = port.split('.');
+    const label = kind.controls[control]?.label ?? control;
+    return { port, label: part ? `${label} ${part}` : label };
+  });
+  return [...inputs, ...controls];
+}
+
+/** Ports on the left edge: pictures, shapes and props. */
+export const leftPorts = (kind: Kind): { port: string; label: string; carries: Carries }[] =>
+  Object.entries(kind.inputs)
+    .filter(([, spec]) => spec.carries !== 'signal')
+    .map(([port, spec]) => ({ port, label: spec.label, carries: spec.carries }));
+
+const cache = new WeakMap<PatchNode, { key: string; node: CardNode }>();
+
+/** The scene as the patch canvas draws it; cards of nodes that did not change keep their identity. */
+export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[] {
+  const driven = new Map<string, string[]>();
+  const loops = new Set<string>();
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.back) loops.add(wire.to.node);
+    const kind = catalogue.get(scene.nodes[wire.to.node]?.kind);
+    if (kind && portOf(kind, wire.to.port)?.type === 'control') {
+      const list = driven.get(wire.to.node);
+      if (list) list.push(wire.to.port);
+      else driven.set(wire.to.node, [wire.to.port]);
+    }
+  }
+  return Object.values(scene.nodes).map((node) => {
+    const ports = driven.get(node.id) ?? [];
+    const selected = selection.includes(node.id);
+    const key = `${selected} ${ports.join(' ')} ${loops.has(node.id)}`;
+    const known = cache.get(node);
+    if (known?.key === key) return known.node;
+    const made: CardNode = {
+      id: node.id,
+      type: 'card',
+      position: { x: node.place[0], y: node.place[1] },
+      data: { node, driven: ports, loops: loops.has(node.id) },
+      selected,
+    };
+    cache.set(node, { key, node: made });
+    return made;
+  });
+}
+
+export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
+  return Object.values(scene.wires).flatMap((wire) => {
+    const from = scene.nodes[wire.from.node];
+    const kind = from && catalogue.get(from.kind);
+    if (!from || !scene.nodes[wire.to.node]) return [];
+    const carries = kind?.output ?? 'signal';
+    return {
+      id: wire.id,
+      type: 'wire' as const,
+      source: wire.from.node,
+      sourceHandle: 'out',
+      target: wire.to.node,
+      targetHandle: wire.to.port,
+      data: { wire, carries },
+      selected: wire.id === chosen,
+    };
+  });
+}

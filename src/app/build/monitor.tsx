@@ -1,0 +1,64 @@
+import { EyeOff, Gauge } from 'lucide-react';
+import { useState } from 'react';
+import type { Scene } from '../../core/show/types';
+import { useShow } from '../data/show-store';
+import { EngineCanvas } from '../engine/engine-canvas';
+import { liveStore } from '../engine/live';
+import { useAltNode } from './alt-node';
+
+function Costs({ scene }: { scene: Scene }) {
+  const stats = liveStore((s) => s.stats);
+  if (!stats) return null;
+  const rows = Object.entries(stats.nodeMs)
+    .filter(([id]) => scene.nodes[id])
+    .sort((a, b) => b[1] - a[1]);
+  const most = Math.max(0.1, ...rows.map(([, ms]) => ms));
+  return (
+    <div className="max-h-40 overflow-y-auto border-t edge px-3 py-2" data-testid="costs">
+      <p className="figures quiet mb-1 text-2xs">
+        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders · {stats.cpuMs.toFixed(1)} ms worker
+      </p>
+      {rows.map(([id, ms]) => (
+        <div key={id} className="flex items-center gap-2">
+          <span className="w-28 truncate">{scene.nodes[id].name}</span>
+          <span className="h-1.5 rounded-full bg-secondary" style={{ width: `${(ms / most) * 45}%` }} />
+          <span className="figures quiet text-2xs">{ms.toFixed(2)} ms</span>
+        </div>
+      ))}
+      {rows.length === 0 && <p className="quiet text-2xs">This graphics card does not tell the time of single steps, or nothing changes.</p>}
+    </div>
+  );
+}
+
+/** What the audience would see of the scene that is open, and what it costs. */
+export function Monitor({ scene }: { scene: Scene }) {
+  const canvas = useShow((show) => show.canvas);
+  const stats = liveStore((s) => s.stats);
+  const graphics = liveStore((s) => s.graphics);
+  const without = useAltNode((s) => s.node);
+  const [costs, setCosts] = useState(false);
+  return (
+    <section aria-label="Monitor" className="shrink-0">
+      <div className="relative w-full" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
+        <EngineCanvas role="monitor" className="h-full w-full" playable label={`Picture of ${scene.name}`} />
+        {without && scene.nodes[without] && (
+          <span className="absolute top-2 left-2 flex items-center gap-1.5 rounded bg-primary px-2 py-0.5 font-semibold text-primary-content" data-testid="without">
+            <EyeOff size={13} /> without {scene.nodes[without].name}
+          </span>
+        )}
+        {graphics !== 'fine' && <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">graphics away</span>}
+      </div>
+      <div className="flex h-7 items-center gap-2 px-3">
+        <span className="figures quiet text-2xs">
+          {stats ? `${stats.width} x ${stats.height} · ${stats.frameMs.toFixed(1)} ms` : '…'}
+        </span>
+        <span className="grow" />
+        <span className="quiet text-2xs">Alt over a node: without it</span>
+        <button type="button" className="tool" aria-pressed={costs} onClick={() => setCosts(!costs)} title="Where the time goes">
+          <Gauge size={13} /> Cost
+        </button>
+      </div>
+      {costs && <Costs scene={scene} />}
+    </section>
+  );
+}

@@ -1,0 +1,267 @@
+import { Background, BackgroundVariant, ReactFlow, SelectionMode, applyNodeChanges, useReactFlow, type Connection, type FinalConnectionState, type NodeChange } from '@xyflow/react';
+import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { Kind } from '../../core/kind/kind';
+import { addNode, connect, disconnect, insertOnWire, moveNode, removeNodes, switchNode } from '../../core/show/edit';
+import type { Scene } from '../../core/show/types';
+import { catalogue } from '../../nodes/catalogue';
+import { choose, useSession } from '../data/session';
+import { editScene } from '../data/show-store';
+import { isTyping } from '../engine/inputs';
+import { AddPalette, fittingPort, type AddRequest } from './add-palette';
+import { Card } from './card';
+import { copy, duplicate, paste } from './clipboard';
+import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
+import { PortMenu, portChoices, type PortChoice } from './port-menu';
+import { tidy } from './tidy';
+import { WireLine } from './wire';
+
+const nodeTypes = { card: Card };
+const edgeTypes = { wire: WireLine };
+
+interface Dropped {
+  at: readonly [number, number];
+  from: string;
+  to: string;
+  choices: PortChoice[];
+}
+
+const pointOf = (event: MouseEvent | TouchEvent): [number, number] =>
+  'changedTouches' in event ? [event.changedTouches[0].clientX, event.changedTouches[0].clientY] : [event.clientX, event.clientY];
+
+/** The wire of the patch that lies under a point of the screen, other than those of the node itself. */
+function wireUnder(x: number, y: number, scene: Scene, node: string): string | null {
+  for (const element of document.elementsFromPoint(x, y)) {
+    const id = element.closest<SVGGElement>('[data-wire]')?.dataset.wire;
+    const wire = id ? scene.wires[id] : undefined;
+    if (wire && wire.from.node !== node && wire.to.node !== node) return wire.id;
+  }
+  return null;
+}
+
+/** The patch of a scene on its canvas. */
+export function Patch({ scene }: { scene: Scene }) {
+  const { selection, wire } = useSession();
+  const flow = useReactFlow<CardNode, WireEdge>();
+  const box = useRef<HTMLDivElement>(null);
+  const [adding, setAdding] = useState<AddRequest | null>(null);
+  const [dropped, setDropped] = useState<Dropped | null>(null);
+  const fromScene = useMemo(() => flowNodes(scene, selection), [scene, selection]);
+  const [nodes, setNodes] = useState<CardNode[]>(fromScene);
+  // While cards are dragged the canvas is ahead of the document; any edit brings both together again, keeping what the
+  // canvas measured of each card.
+  const [shown, setShown] = useState(fromScene);
+  if (shown !== fromScene) {
+    setShown(fromScene);
+    setNodes((old) => {
+      const known = new Map(old.map((n) => [n.id, n]));
+      return fromScene.map((n) => ({ ...n, measured: known.get(n.id)?.measured }));
+    });
+  }
+  const edges = useMemo(() => flowEdges(scene, wire), [scene, wire]);
+
+  const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
+    setNodes((old) => applyNodeChanges(changes, old));
+  }, []);
+  const onSelectionChange = useCallback(({ nodes: chosen, edges: wires }: { nodes: CardNode[]; edges: WireEdge[] }) => {
+    const ids = chosen.map((n) => n.id);
+    if (ids.length || wires.length) choose(ids, ids.length ? null : (wires[0]?.id ?? null));
+  }, []);
+
+  const onConnect = useCallback(
+    (connection: Connection) => {
+      editScene(scene.id, (draft) => connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!));
+    },
+    [scene.id],
+  );
+
+  const onConnectEnd = useCallback(
+    (event: MouseEvent | TouchEvent, state: FinalConnectionState) => {
+      if (state.isValid || !state.fromNode) return;
+      const [x, y] = pointOf(event);
+      const end = state.fromHandle?.type === 'target' ? 'target' : 'source';
+      const from = state.fromNode.id;
+      const kind = catalogue.get(scene.nodes[from]?.kind);
+      if (!kind) return;
+      const port = state.fromHandle?.id ?? 'out';
+      const carries = end === 'source' ? kind.output : (kind.inputs[port]?.carries ?? 'signal');
+      const card = document.elementsFromPoint(x, y).map((e) => e.closest<HTMLElement>('.react-flow__node')).find(Boolean);
+      const over = card?.dataset.id;
+      if (over && end === 'source') {
+        const target = catalogue.get(scene.nodes[over]?.kind);
+        const choices = target ? portChoices(target, carries) : [];
+        if (choices.length === 1) editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
+        else if (choices.length > 1) setDropped({ at: [x, y], from, to: over, choices });
+        return;
+      }
+      if (over) {
+        if (catalogue.get(scene.nodes[over]?.kind)?.output === carries) editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
+        return;
+      }
+      const at = flow.screenToFlowPosition({ x, y });
+      setAdding({ at: [at.x, at.y], wire: { node: from, carries, end, port } });
+    },
+    [scene, flow],
+  );
+
+  /** A wire pulled off its end goes elsewhere or away. */
+  const pulled = useRef(false);
+  const onReconnect = useCallback(
+    (old: WireEdge, connection: Connection) => {
+      pulled.current = true;
+      editScene(scene.id, (draft) => {
+        disconnect(draft, old.id);
+        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!);
+      });
+    },
+    [scene.id],
+  );
+
+  const add = (kind: Kind): void => {
+    const request = adding!;
+    setAdding(null);
+    const id = editScene(scene.id, (draft) => {
+      const fresh = addNode(draft, catalogue, kind.id, [Math.round(request.at[0]), Math.round(request.at[1])]);
+      const port = fittingPort(kind, request.wire);
+      if (request.wire && port) {
+        if (request.wire.end === 'source') connect(draft, catalogue, request.wire.node, fresh, port);
+        else connect(draft, catalogue, fresh, request.wire.node, request.wire.port);
+      }
+      return fresh;
+    });
+    if (id) choose([id]);
+    box.current?.focus();
+  };
+
+  const openAdd = useCallback(
+    (x?: number, y?: number) => {
+      const bounds = box.current!.getBoundingClientRect();
+      const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
+      // Without a place, a new card stands beside the chosen one, so that it is found where one works.
+      if (x === undefined && chosen) setAdding({ at: [chosen.place[0] + 190, chosen.place[1] + 10], wire: null });
+      else {
+        const at = flow.screenToFlowPosition({ x: x ?? bounds.left + bounds.width / 2 - 76, y: y ?? bounds.top + bounds.height / 2 - 50 });
+        setAdding({ at: [at.x, at.y], wire: null });
+      }
+    },
+    [flow, scene.nodes, selection],
+  );
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent): void => {
+      if (isTyping(event.target) || event.defaultPrevented) return;
+      const command = event.ctrlKey || event.metaKey;
+      if (event.key === '/' && !command) {
+        event.preventDefault();
+        openAdd();
+      } else if ((event.key === 'Delete' || event.key === 'Backspace') && !command) {
+        if (selection.length) editScene(scene.id, (draft) => removeNodes(draft, catalogue, selection));
+        else if (wire) editScene(scene.id, (draft) => disconnect(draft, wire));
+        choose([]);
+      } else if (command && event.key === 'c') copy(scene, selection);
+      else if (command && event.key === 'x') {
+        copy(scene, selection);
+        editScene(scene.id, (draft) => removeNodes(draft, catalogue, selection));
+      } else if (command && event.key === 'v') paste(scene);
+      else if (command && event.key === 'd') {
+        event.preventDefault();
+        duplicate(scene, selection);
+      } else if (command && event.key === 'a') {
+        event.preventDefault();
+        choose(Object.keys(scene.nodes));
+      } else if (event.key === '0' && command) {
+        event.preventDefault();
+        const off = selection.some((id) => scene.nodes[id]?.on);
+        editScene(scene.id, (draft) => selection.forEach((id) => draft.nodes[id] && switchNode(draft, id, !off)));
+      } else if (event.key === 'Escape') choose([]);
+    };
+    window.addEventListener('keydown', onKey);
+    return () => window.removeEventListener('keydown', onKey);
+  }, [scene, selection, wire, openAdd]);
+
+  return (
+    <div ref={box} className="relative h-full outline-none" tabIndex={-1} data-testid="patch">
+      <ReactFlow
+        nodes={nodes}
+        edges={edges}
+        nodeTypes={nodeTypes}
+        edgeTypes={edgeTypes}
+        onNodesChange={onNodesChange}
+        onSelectionChange={onSelectionChange}
+        onPaneClick={() => choose([])}
+        onNodeClick={(event, node) => {
+          if (!event.shiftKey) choose([node.id]);
+        }}
+        onEdgeClick={(_, edge) => choose([], edge.id)}
+        onConnect={onConnect}
+        onConnectEnd={onConnectEnd}
+        onReconnect={onReconnect}
+        onReconnectStart={() => (pulled.current = false)}
+        onReconnectEnd={(_, edge) => {
+          if (!pulled.current) editScene(scene.id, (draft) => disconnect(draft, edge.id));
+        }}
+        onNodeDragStop={(event, node, moved) => {
+          const [x, y] = pointOf(event as unknown as MouseEvent);
+          const under = moved.length === 1 ? wireUnder(x, y, scene, node.id) : null;
+          editScene(scene.id, (draft) => {
+            for (const card of moved) moveNode(draft, card.id, [card.position.x, card.position.y]);
+            if (under) insertOnWire(draft, catalogue, under, node.id);
+          });
+        }}
+        onDoubleClick={(event) => {
+          if ((event.target as HTMLElement).classList.contains('react-flow__pane')) openAdd(event.clientX, event.clientY);
+        }}
+        isValidConnection={(c) => {
+          const source = catalogue.get(scene.nodes[c.source]?.kind);
+          const target = catalogue.get(scene.nodes[c.target]?.kind);
+          return Boolean(source && target && c.targetHandle && portChoices(target, source.output).some((p) => p.port === c.targetHandle));
+        }}
+        zoomOnDoubleClick={false}
+        deleteKeyCode={null}
+        multiSelectionKeyCode="Shift"
+        selectionKeyCode="Shift"
+        selectionMode={SelectionMode.Partial}
+        panOnScroll={false}
+        minZoom={0.2}
+        maxZoom={2}
+        fitView
+        fitViewOptions={{ padding: 0.12, maxZoom: 1 }}
+        proOptions={{ hideAttribution: true }}
+        connectionLineStyle={{ stroke: 'var(--color-primary)', strokeWidth: 2 }}
+        disableKeyboardA11y
+      >
+        <Background variant={BackgroundVariant.Dots} gap={24} size={1} color="var(--color-base-300)" />
+      </ReactFlow>
+      <div className="absolute top-2 left-2 flex gap-1">
+        <button type="button" className="btn btn-sm border edge bg-base-200 px-2.5" onClick={() => openAdd()} title="Add a node ( / )">
+          <Plus size={14} /> Add <kbd className="figures quiet text-2xs">/</kbd>
+        </button>
+        <button type="button" className="btn btn-sm border edge bg-base-200 px-2" onClick={() => void tidy(scene).then(() => setTimeout(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), 60))} title="Lay the patch out" aria-label="Tidy">
+          <AlignHorizontalDistributeCenter size={14} /> Tidy
+        </button>
+        <button type="button" className="btn btn-sm border edge bg-base-200 px-2" onClick={() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 })} title="Show the whole patch" aria-label="Whole patch">
+          <Maximize size={14} />
+        </button>
+      </div>
+      {Object.keys(scene.nodes).length <= 1 && (
+        <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
+          Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it into Scene Out.
+        </p>
+      )}
+      {adding && <AddPalette request={adding} onAdd={add} onClose={() => setAdding(null)} />}
+      {dropped && (
+        <PortMenu
+          at={dropped.at}
+          name={scene.nodes[dropped.to]?.name ?? ''}
+          choices={dropped.choices}
+          onClose={() => setDropped(null)}
+          onChoose={(port) => {
+            editScene(scene.id, (draft) => connect(draft, catalogue, dropped.from, dropped.to, port));
+            choose([dropped.to]);
+            setDropped(null);
+          }}
+        />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,34 @@
+import Dexie, { type EntityTable } from 'dexie';
+import type { Show } from '../../core/show/types';
+
+/** A show as it is kept in this browser. */
+export interface StoredShow {
+  id: string;
+  name: string;
+  /** Milliseconds since 1970, of the last edit. */
+  updated: number;
+  show: Show;
+  /** Small PNG of its first scene. */
+  picture?: Blob;
+}
+
+/** Where the performer was. */
+export interface Session {
+  id: 'here';
+  showId: string;
+  sceneId: string;
+  selection: string[];
+  program: string;
+}
+
+class Database extends Dexie {
+  shows!: EntityTable<StoredShow, 'id'>;
+  session!: EntityTable<Session, 'id'>;
+
+  constructor() {
+    super('pyrvel');
+    this.version(1).stores({ shows: 'id, updated', session: 'id' });
+  }
+}
+
+export const database = new Database();

@@ -1,0 +1,38 @@
+import { create } from 'zustand';
+import type { WorkScale } from '../../engine/protocol';
+
+interface SessionState {
+  sceneId: string;
+  selection: readonly string[];
+  /** Wire whose controls the inspector shows, if no node is chosen. */
+  wire: string | null;
+  benchOpen: boolean;
+  theme: 'pyrvel-night' | 'pyrvel-day';
+  workScale: WorkScale;
+  blackout: boolean;
+  freeze: boolean;
+  onlyDriven: boolean;
+}
+
+/** Where the performer is and how the desk is set: kept through a reload, but no part of the show and not undone. */
+export const sessionStore = create<SessionState>()(() => ({
+  sceneId: '',
+  selection: [],
+  wire: null,
+  benchOpen: true,
+  theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
+  workScale: 'auto',
+  blackout: false,
+  freeze: false,
+  onlyDriven: false,
+}));
+
+export const useSession = sessionStore;
+
+export function choose(selection: readonly string[], wire: string | null = null): void {
+  const now = sessionStore.getState();
+  const same = now.wire === wire && now.selection.length === selection.length && selection.every((id, k) => id === now.selection[k]);
+  if (!same) sessionStore.setState({ selection, wire });
+}
+
+export const openScene = (sceneId: string): void => sessionStore.setState({ sceneId, selection: [], wire: null });

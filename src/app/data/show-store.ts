@@ -1,0 +1,90 @@
+import { castDraft, produce, type Draft } from 'immer';
+import { temporal, type TemporalState } from 'zundo';
+import { create, useStore } from 'zustand';
+import { EditError } from '../../core/show/edit';
+import { makeShow } from '../../core/show/create';
+import type { Scene, Show } from '../../core/show/types';
+import { catalogue } from '../../nodes/catalogue';
+import { say } from '../parts/notices';
+
+interface ShowState {
+  /** Key in the database; empty while no show is open. */
+  id: string;
+  show: Show;
+}
+
+/** The open show. Undo covers the document and nothing else. */
+export const showStore = create<ShowState>()(
+  temporal((): ShowState => ({ id: '', show: makeShow(catalogue, 'Untitled') }), {
+    partialize: ({ show }) => ({ show }),
+    equality: (a, b) => a.show === b.show,
+    limit: 400,
+  }),
+);
+
+/** Edits with the same key that follow each other become one step of undo: all moves of one drag. */
+let gesture: string | null = null;
+
+function commit(next: Show, gestureKey: string | null): void {
+  const { show } = showStore.getState();
+  if (next === show) return;
+  const history = showStore.temporal.getState();
+  const goesOn = gestureKey !== null && gestureKey === gesture;
+  if (goesOn) history.pause();
+  showStore.setState({ show: next });
+  if (goesOn) history.resume();
+  gesture = gestureKey;
+}
+
+/** Changes the show. What makes no sense is said and changes nothing; gives what the recipe gives, or null then. */
+export function editShow<T>(recipe: (show: Draft<Show>) => T, gestureKey: string | null = null): T | null {
+  let result: T | null = null;
+  try {
+    const next = produce(showStore.getState().show, (draft) => {
+      result = recipe(draft);
+    });
+    commit(next, gestureKey);
+    return result;
+  } catch (error) {
+    if (!(error instanceof EditError)) throw error;
+    say({ tone: 'warning', text: error.message });
+    return null;
+  }
+}
+
+/** Changes one scene of the show. */
+export function editScene<T>(sceneId: string, recipe: (scene: Scene) => T, gestureKey: string | null = null): T | null {
+  return editShow((show) => {
+    const scene = show.scenes.find((s) => s.id === sceneId);
+    if (!scene) throw new EditError('This scene is gone.');
+    return recipe(scene as Scene);
+  }, gestureKey);
+}
+
+/** Ends a gesture: the next edit is a step of its own. */
+export const endGesture = (): void => {
+  gesture = null;
+};
+
+/** Opens a show: nothing before it can be undone. */
+export function openShow(id: string, show: Show): void {
+  gesture = null;
+  showStore.setState({ id, show: castDraft(show) });
+  showStore.temporal.getState().clear();
+}
+
+export function undo(): void {
+  gesture = null;
+  showStore.temporal.getState().undo();
+}
+
+export function redo(): void {
+  gesture = null;
+  showStore.temporal.getState().redo();
+}
+
+export const useShow = <T>(pick: (show: Show) => T): T => useStore(showStore, (state) => pick(state.show));
+
+export const useScene = (id: string): Scene | undefined => useShow((show) => show.scenes.find((scene) => scene.id === id));
+
+export const useHistory = <T>(pick: (state: TemporalState<{ show: Show }>) => T): T => useStore(showStore.temporal as never, pick as never);

@@ -1,0 +1,115 @@
+import { useEffect, useRef, useSyncExternalStore } from 'react';
+import { create } from 'zustand';
+import type { BenchData, NodeGlance, PartGlance, PreviewCell, ProgramState, Stats, TransportState } from '../../engine/protocol';
+import { say } from '../parts/notices';
+import { engine } from './client';
+
+/** What the engine last said. Fast numbers go to canvases through `onGlance` and `onPreview`, past React. */
+interface LiveState {
+  transport: TransportState;
+  program: ProgramState;
+  stats: Stats | null;
+  faults: Record<string, Record<string, string>>;
+  notes: Record<string, Record<string, string>>;
+  graphics: 'fine' | 'lost' | 'none';
+}
+
+export const liveStore = create<LiveState>()(() => ({
+  transport: { playing: true, time: 0, frame: 0, beat: 0 },
+  program: { program: '', incoming: null, fade: 0, next: null },
+  stats: null,
+  faults: {},
+  notes: {},
+  graphics: 'fine',
+}));
+
+type PreviewListener = (bitmap: ImageBitmap, cell: PreviewCell) => void;
+const previewListeners = new Map<string, Set<PreviewListener>>();
+const glanceListeners = new Map<string, Set<(glance: NodeGlance) => void>>();
+const partListeners = new Set<(parts: PartGlance[]) => void>();
+const benchListeners = new Set<(bench: BenchData | null) => void>();
+const glances = new Map<string, NodeGlance>();
+
+function add<K, L>(map: Map<K, Set<L>>, key: K, listener: L): () => void {
+  const set = map.get(key) ?? new Set<L>();
+  map.set(key, set);
+  set.add(listener);
+  return () => {
+    set.delete(listener);
+    if (set.size === 0) map.delete(key);
+  };
+}
+
+/** Called with each new small picture of an image node. */
+export const onPreview = (node: string, listener: PreviewListener): (() => void) => add(previewListeners, node, listener);
+
+/** Called about twenty times a second with the numbers of a node. */
+export const onGlance = (node: string, listener: (glance: NodeGlance) => void): (() => void) => add(glanceListeners, node, listener);
+
+export const lastGlance = (node: string): NodeGlance | undefined => glances.get(node);
+
+export function onBench(listener: (bench: BenchData | null) => void): () => void {
+  benchListeners.add(listener);
+  return () => benchListeners.delete(listener);
+}
+
+/** Live value of one driven control part of the inspected node; null while it is not driven. */
+export function usePart(part: string): PartGlance | null {
+  const last = useRef<PartGlance | null>(null);
+  return useSyncExternalStore(
+    (changed) => {
+      const listener = (parts: PartGlance[]): void => {
+        const now = parts.find((p) => p.part === part) ?? null;
+        const before = last.current;
+        if (now?.value === before?.value && now?.samples === before?.samples) return;
+        last.current = now;
+        changed();
+      };
+      partListeners.add(listener);
+      return () => partListeners.delete(listener);
+    },
+    () => last.current,
+  );
+}
+
+/** Runs `draw` with each preview of a node; for components that own a canvas. */
+export function usePreview(node: string, draw: PreviewListener): void {
+  const latest = useRef(draw);
+  useEffect(() => {
+    latest.current = draw;
+  });
+  useEffect(() => onPreview(node, (bitmap, cell) => latest.current(bitmap, cell)), [node]);
+}
+
+/** Brings the engine's words to the stores; called once when the app starts. */
+export function listenToEngine(): void {
+  const client = engine();
+  client.on('beat', ({ transport, program }) => {
+    const now = liveStore.getState();
+    const sameProgram =
+      now.program.program === program.program &&
+      now.program.incoming === program.incoming &&
+      now.program.fade === program.fade &&
+      now.program.next === program.next;
+    liveStore.setState(sameProgram ? { transport } : { transport, program });
+  });
+  client.on('stats', ({ stats }) => liveStore.setState({ stats }));
+  client.on('faults', ({ scene, faults, notes }) =>
+    liveStore.setState((s) => ({ faults: { ...s.faults, [scene]: faults }, notes: { ...s.notes, [scene]: notes } })),
+  );
+  client.on('previews', ({ bitmap, cells }) => {
+    for (const cell of cells) for (const listener of previewListeners.get(cell.node) ?? []) listener(bitmap, cell);
+  });
+  client.on('glance', ({ nodes, parts, bench }) => {
+    for (const glance of nodes) {
+      glances.set(glance.node, glance);
+      for (const listener of glanceListeners.get(glance.node) ?? []) listener(glance);
+    }
+    for (const listener of partListeners) listener(parts);
+    for (const listener of benchListeners) listener(bench);
+  });
+  client.on('graphics', ({ state, message }) => {
+    liveStore.setState({ graphics: state === 'back' ? 'fine' : state });
+    say({ tone: state === 'back' ? 'info' : state === 'lost' ? 'warning' : 'error', text: message });
+  });
+}

@@ -1,0 +1,44 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
+import { BuildView } from './build/build-view';
+import { comeBack, keepEverything, keepPicture } from './data/keeper';
+import { listenToKeys } from './engine/inputs';
+import { listenToEngine } from './engine/live';
+import { Fault } from './parts/fault';
+import { Notices } from './parts/notices';
+import { PlayView } from './play/play-view';
+import { Shell } from './shell';
+import { ShowsView } from './shows/shows-view';
+import { welcomeStages } from './stage/windows';
+import './styles.css';
+
+const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
+
+const router = createBrowserRouter([
+  {
+    path: '/',
+    element: <Shell />,
+    errorElement: <Fault />,
+    children: [
+      { index: true, element: <Navigate to="/build" replace /> },
+      { path: 'shows', element: <ShowsView /> },
+      { path: 'build', element: <BuildView /> },
+      { path: 'play', element: <PlayView /> },
+      { path: '*', element: <Navigate to="/build" replace /> },
+    ],
+  },
+]);
+
+listenToEngine();
+listenToKeys(window);
+keepEverything();
+welcomeStages();
+void comeBack().then(() => setTimeout(() => void keepPicture(), 3000));
+
+createRoot(document.getElementById('root')!).render(
+  <QueryClientProvider client={queries}>
+    <RouterProvider router={router} />
+    <Notices />
+  </QueryClientProvider>,
+);

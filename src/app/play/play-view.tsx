@@ -1,0 +1,129 @@
+import clsx from 'clsx';
+import { useEffect, useState } from 'react';
+import { editShow, endGesture, useShow } from '../data/show-store';
+import { engine } from '../engine/client';
+import { EngineCanvas } from '../engine/engine-canvas';
+import { liveStore } from '../engine/live';
+import { ScrubNumber } from '../parts/scrub-number';
+
+/** A small picture of a scene, taken when the view opens and again when the scene was edited. */
+function TilePicture({ sceneId, delay }: { sceneId: string; delay: number }) {
+  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    let gone = false;
+    let made: string | null = null;
+    // One after the other: tiles must not cost the stage a frame.
+    const timer = setTimeout(() => {
+      engine()
+        .ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000)
+        .then(({ png }) => {
+          if (gone) return;
+          made = URL.createObjectURL(new Blob([png], { type: 'image/png' }));
+          setUrl(made);
+        })
+        .catch(() => undefined); // a scene with a fault says so where it is edited
+    }, delay);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [sceneId, scene, delay]);
+  return url ? <img src={url} alt="" className="h-full w-full object-cover" /> : <span className="block h-full w-full bg-black" />;
+}
+
+function Tile({ id, name, index, seconds }: { id: string; name: string; index: number; seconds: number }) {
+  const program = liveStore((s) => s.program);
+  const leaving = program.program === id && program.incoming !== null;
+  const coming = program.incoming === id;
+  const on = program.program === id && !leaving;
+  const next = program.next === id;
+  return (
+    <div className={clsx('group relative overflow-hidden rounded-md border-2', on || coming ? 'border-primary' : next ? 'border-secondary' : 'edge')} data-tile={name} data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : next ? 'next' : 'idle'}>
+      <button
+        type="button"
+        className="block aspect-video w-full text-left"
+        aria-label={`Fade to ${name}`}
+        onClick={() => engine().command({ type: 'take', scene: id, seconds })}
+        onContextMenu={(e) => {
+          e.preventDefault();
+          engine().state({ type: 'next', scene: id });
+        }}
+      >
+        <TilePicture sceneId={id} delay={300 + index * 900} />
+      </button>
+      {(coming || leaving) && <span className="absolute bottom-8 left-0 h-1 bg-primary" style={{ width: `${(coming ? program.fade : 1 - program.fade) * 100}%` }} />}
+      <div className="flex h-8 items-center gap-2 bg-base-200 px-2.5">
+        <span className="grow truncate font-semibold">{name}</span>
+        {on || coming ? (
+          <span className="text-2xs font-semibold text-primary">on stage</span>
+        ) : (
+          <button type="button" className={clsx('tool text-2xs', next && 'text-secondary')} aria-pressed={next} onClick={() => engine().state({ type: 'next', scene: next ? null : id })}>
+            {next ? 'next' : 'set next'}
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Perform: what is on stage, what comes next, and a tile for each scene. */
+export function PlayView() {
+  const scenes = useShow((show) => show.scenes);
+  const canvas = useShow((show) => show.canvas);
+  const seconds = useShow((show) => show.fadeSeconds);
+  const program = liveStore((s) => s.program);
+  const nameOf = (id: string | null): string => scenes.find((s) => s.id === id)?.name ?? '';
+  const ratio = { aspectRatio: `${canvas.width} / ${canvas.height}` };
+  const takeNext = (): void => {
+    if (!program.next) return;
+    engine().command({ type: 'take', scene: program.next, seconds });
+    engine().state({ type: 'next', scene: null });
+  };
+  return (
+    <main className="flex h-full flex-col gap-4 overflow-y-auto p-4">
+      <div className="flex items-stretch justify-center gap-4">
+        <section aria-label="Program" className="w-[44%]">
+          <div className="mb-1 flex items-baseline gap-2">
+            <h2 className="font-semibold text-primary">Program</h2>
+            <span data-testid="program-name">{program.incoming ? `${nameOf(program.program)} → ${nameOf(program.incoming)}` : nameOf(program.program)}</span>
+          </div>
+          <div className="overflow-hidden rounded-md border-2 border-primary" style={ratio}>
+            <EngineCanvas role="program" className="h-full w-full" playable label="Program" />
+          </div>
+        </section>
+        <div className="flex w-28 flex-col items-center justify-center gap-3">
+          <button type="button" className="btn btn-primary h-14 w-full text-base" disabled={!program.next || program.incoming !== null} onClick={takeNext}>
+            Fade
+          </button>
+          <label className="flex flex-col items-center gap-1">
+            <span className="quiet text-2xs">over</span>
+            <ScrubNumber label="Fade seconds" value={seconds} step={0.05} fine={0.01} min={0} max={60} unit=" s" className="h-9! w-24 text-center!" onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')} onDone={endGesture} />
+          </label>
+          <div className="h-2 w-full rounded-full bg-base-300" role="progressbar" aria-label="Fade" aria-valuenow={Math.round(program.fade * 100)}>
+            <div className="h-full rounded-full bg-primary" style={{ width: `${program.fade * 100}%` }} />
+          </div>
+        </div>
+        <section aria-label="Next" className="w-[44%]">
+          <div className="mb-1 flex items-baseline gap-2">
+            <h2 className="font-semibold text-secondary">Next</h2>
+            <span>{nameOf(program.next)}</span>
+          </div>
+          <div className="relative overflow-hidden rounded-md border-2 edge" style={ratio}>
+            <EngineCanvas role="next" className="h-full w-full" label="Next" />
+            {!program.next && <p className="quiet absolute inset-0 grid place-items-center">Set a scene as next to see it run here.</p>}
+          </div>
+        </section>
+      </div>
+      <section aria-label="Scenes">
+        <p className="quiet mb-2">A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.</p>
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
+          {scenes.map((scene, k) => (
+            <Tile key={scene.id} id={scene.id} name={scene.name} index={k} seconds={seconds} />
+          ))}
+        </div>
+      </section>
+    </main>
+  );
+}

@@ -1,0 +1,36 @@
+import { readShow } from '../../core/show/validate';
+import { catalogue } from '../../nodes/catalogue';
+import { engine } from '../engine/client';
+import type { FrameRequest } from '../../engine/protocol';
+
+/** What the command line calls in this page: the real engine, asked for exact frames. */
+export interface RenderPage {
+  pyrvelRender: {
+    open(text: string): Promise<void>;
+    /** A frame as a PNG in base64. */
+    frame(request: FrameRequest): Promise<string>;
+  };
+}
+
+const client = engine();
+
+(window as unknown as RenderPage).pyrvelRender = {
+  async open(text) {
+    const { show } = readShow(text, catalogue);
+    const opened = new Promise<void>((resolve) => {
+      const off = client.on('opened', () => {
+        off();
+        resolve();
+      });
+    });
+    client.open(show, show.scenes[0].id);
+    await opened;
+  },
+  async frame(request) {
+    const { png } = await client.ask({ what: 'frame', request }, 600000);
+    const bytes = new Uint8Array(png);
+    let text = '';
+    for (let k = 0; k < bytes.length; k += 32768) text += String.fromCharCode(...bytes.subarray(k, k + 32768));
+    return btoa(text);
+  },
+};

@@ -1,0 +1,44 @@
+import type { StagePage } from './windows';
+
+/** The page of a stage window: a black room with one canvas. F fills the screen, Escape leaves it. */
+const body = document.body;
+Object.assign(document.documentElement.style, { height: '100%', background: '#000' });
+Object.assign(body.style, { margin: '0', height: '100%', overflow: 'hidden', background: '#000', cursor: 'none', position: 'relative' });
+
+let tellSize: ((width: number, height: number) => void) | null = null;
+const size = (): { width: number; height: number } => ({
+  width: Math.max(1, Math.round(innerWidth * devicePixelRatio)),
+  height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
+});
+
+const page: Required<StagePage>['pyrvelStage'] = {
+  makeCanvas() {
+    const canvas = document.createElement('canvas');
+    Object.assign(canvas.style, { position: 'absolute', inset: '0', width: '100%', height: '100%' });
+    Object.assign(canvas, size());
+    // Below the one that still shows the last picture, until it has one of its own.
+    body.prepend(canvas);
+    return { canvas, ...size() };
+  },
+  settle() {
+    [...body.querySelectorAll('canvas')].slice(1).forEach((old) => old.remove());
+  },
+  onSize(listener) {
+    tellSize = listener;
+  },
+};
+(window as Window & StagePage).pyrvelStage = page;
+
+addEventListener('resize', () => {
+  const { width, height } = size();
+  tellSize?.(width, height);
+});
+addEventListener('keydown', (event) => {
+  if (event.key !== 'f' && event.key !== 'F') return;
+  if (document.fullscreenElement) void document.exitFullscreen();
+  else void document.documentElement.requestFullscreen();
+});
+
+const announce = (): void => (opener as Window | null)?.postMessage({ pyrvel: 'stage-here' }, location.origin);
+new BroadcastChannel('pyrvel').onmessage = announce;
+announce();

@@ -1,0 +1,201 @@
+import type { Rgba, Stop } from '../show/types';
+
+interface ControlBase {
+  label: string;
+  /** One sentence: what turning it does. */
+  help: string;
+  /** Shown only while this gives true; absent: always. Gets the plain values of the node's other controls. */
+  shownIf?(controls: Readonly<Record<string, unknown>>): boolean;
+}
+
+interface NumberBase extends ControlBase {
+  default: number;
+  /** The useful range: ends of the slider and of the first fit. */
+  range: readonly [number, number];
+  /** Hard limits; values beyond them never reach the node. */
+  min?: number;
+  max?: number;
+  unit?: string;
+  /** Takes n samples, one for each copy or sample; resolved as a Float32Array. */
+  many?: true;
+}
+
+export interface NumberSpec extends NumberBase {
+  type: 'number';
+}
+/** Only whole numbers; resolved by rounding to the nearest. */
+export interface WholeSpec extends NumberBase {
+  type: 'whole';
+}
+/** Degrees in the interface and in show files, radians once resolved. */
+export interface AngleSpec extends NumberBase {
+  type: 'angle';
+}
+export interface ChoiceSpec extends ControlBase {
+  type: 'choice';
+  options: Readonly<Record<string, string>>;
+  default: string;
+}
+export interface ToggleSpec extends ControlBase {
+  type: 'toggle';
+  default: boolean;
+}
+export interface ColourSpec extends ControlBase {
+  type: 'colour';
+  default: Readonly<Rgba>;
+  many?: true;
+}
+export interface GradientSpec extends ControlBase {
+  type: 'gradient';
+  default: readonly Stop[];
+}
+interface PartsBase extends ControlBase {
+  default: readonly number[];
+  range: readonly [number, number];
+  min?: number;
+  max?: number;
+  unit?: string;
+  many?: true;
+  /** The parts are angles: degrees in the interface, radians once resolved. */
+  angle?: true;
+}
+/** x and y. */
+export interface PointSpec extends PartsBase {
+  type: 'point';
+}
+/** x, y and z. */
+export interface VectorSpec extends PartsBase {
+  type: 'vector';
+}
+export interface TextSpec extends ControlBase {
+  type: 'text';
+  default: string;
+  lines?: number;
+}
+/** A formula of `variables`, checked as it is typed. On image nodes it becomes part of the shader. */
+export interface FormulaSpec extends ControlBase {
+  type: 'formula';
+  default: string;
+  variables: readonly string[];
+  /** Several `name = formula` lines, each a lane. */
+  lanes?: true;
+}
+/** A list of numbers, typed. */
+export interface NumbersSpec extends ControlBase {
+  type: 'numbers';
+  default: readonly number[];
+}
+/** A key of the keyboard, as `KeyboardEvent.code` (UI Events standard). */
+export interface KeySpec extends ControlBase {
+  type: 'key';
+  default: string;
+}
+
+export type ControlSpec =
+  | NumberSpec
+  | WholeSpec
+  | AngleSpec
+  | ChoiceSpec
+  | ToggleSpec
+  | ColourSpec
+  | GradientSpec
+  | PointSpec
+  | VectorSpec
+  | TextSpec
+  | FormulaSpec
+  | NumbersSpec
+  | KeySpec;
+
+export type ControlSpecs = Readonly<Record<string, ControlSpec>>;
+
+/** What a node's code gets for a control. */
+export type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: true }
+  ? Float32Array
+  : S extends { type: 'number' | 'whole' | 'angle' }
+    ? number
+    : S extends { type: 'choice'; options: infer O }
+      ? keyof O & string
+      : S extends { type: 'toggle' }
+        ? boolean
+        : S extends { type: 'colour' | 'point' | 'vector'; many: true }
+          ? Float32Array[]
+          : S extends { type: 'colour' }
+            ? Rgba
+            : S extends { type: 'point' }
+              ? [number, number]
+              : S extends { type: 'vector' }
+                ? [number, number, number]
+                : S extends { type: 'gradient' }
+                  ? readonly Stop[]
+                  : S extends { type: 'numbers' }
+                    ? readonly number[]
+                    : string;
+
+export type ResolvedControls<C> = { readonly [K in keyof C]: Resolved<C[K]> };
+
+/** Names of the parts of a control that can be driven by numbers; none for text, choices and the like. */
+export function partsOf(spec: ControlSpec): readonly string[] {
+  switch (spec.type) {
+    case 'number':
+    case 'whole':
+    case 'angle':
+    case 'toggle':
+      return [''];
+    case 'colour':
+      return ['r', 'g', 'b', 'a'];
+    case 'point':
+      return ['x', 'y'];
+    case 'vector':
+      return ['x', 'y', 'z'];
+    default:
+      return [];
+  }
+}
+
+/** Name of one part of a control, as used by wires, formulas and motions: `size`, `place.x`. */
+export const partName = (control: string, part: string): string => (part ? `${control}.${part}` : control);
+
+/** The useful range of a control's numbers. */
+export function rangeOf(spec: ControlSpec): readonly [number, number] {
+  return 'range' in spec ? spec.range : [0, 1];
+}
+
+/** Holds a plain number inside the hard limits of its control, and rounds it where only whole ones make sense. */
+export function limit(spec: ControlSpec, value: number): number {
+  let held = Number.isFinite(value) ? value : 0;
+  if ('min' in spec && spec.min !== undefined && held < spec.min) held = spec.min;
+  if ('max' in spec && spec.max !== undefined && held > spec.max) held = spec.max;
+  if (spec.type === 'whole') held = Math.round(held);
+  if (spec.type === 'colour') held = Math.max(0, held);
+  return held;
+}
+
+/** Whether the numbers of a control are degrees that become radians once resolved. */
+export const isAngle = (spec: ControlSpec): boolean =>
+  spec.type === 'angle' || ((spec.type === 'point' || spec.type === 'vector') && spec.angle === true);
+
+type Bare<S extends { type: string }> = Omit<S, 'type'>;
+
+export const number = <const S extends Bare<NumberSpec>>(spec: S) => ({ type: 'number', ...spec }) as const;
+export const whole = <const S extends Bare<WholeSpec>>(spec: S) => ({ type: 'whole', ...spec }) as const;
+export const angle = <const S extends Bare<AngleSpec>>(spec: S) => ({ type: 'angle', unit: '°', ...spec }) as const;
+export const choice = <const S extends Bare<ChoiceSpec>>(spec: S) => ({ type: 'choice', ...spec }) as const;
+export const toggle = <const S extends Bare<ToggleSpec>>(spec: S) => ({ type: 'toggle', ...spec }) as const;
+export const colour = <const S extends Bare<ColourSpec>>(spec: S) => ({ type: 'colour', ...spec }) as const;
+export const gradient = <const S extends Bare<GradientSpec>>(spec: S) => ({ type: 'gradient', ...spec }) as const;
+export const point = <const S extends Bare<PointSpec>>(spec: S) => ({ type: 'point', ...spec }) as const;
+export const vector = <const S extends Bare<VectorSpec>>(spec: S) => ({ type: 'vector', ...spec }) as const;
+export const text = <const S extends Bare<TextSpec>>(spec: S) => ({ type: 'text', ...spec }) as const;
+export const formula = <const S extends Bare<FormulaSpec>>(spec: S) => ({ type: 'formula', ...spec }) as const;
+export const numbers = <const S extends Bare<NumbersSpec>>(spec: S) => ({ type: 'numbers', ...spec }) as const;
+export const key = <const S extends Bare<KeySpec>>(spec: S) => ({ type: 'key', ...spec }) as const;
+
+/** Amount, from untouched (0) to the full effect (1): every node that changes an image has it. */
+export const amount = number({
+  label: 'Amount',
+  help: 'How much of the effect is mixed in: 0 leaves the picture as it comes, 1 is the full effect.',
+  default: 1,
+  range: [0, 1],
+  min: 0,
+  max: 1,
+});

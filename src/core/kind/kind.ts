@@ -1,0 +1,205 @@
+import type { InputState } from '../run/inputs';
+import type { Prop, ShotSettings } from '../prop';
+import type { Shape } from '../shape/shape';
+import type { Signal, SignalBuffer } from '../signal/signal';
+import type { FormulaValues } from '../formula/run';
+import type { Moment } from '../time/clock';
+import type { ControlSpecs, ResolvedControls } from './controls';
+
+/** What a wire carries. */
+export type Carries = 'image' | 'signal' | 'shape' | 'prop';
+
+/**
+ * How an image input is read. same: at the place being drawn; moved: at one other place; many: at many places; data:
+ * whole, its pixels used as numbers (which asks for 32 bits).
+ */
+export type Reads = 'same' | 'moved' | 'many' | 'data';
+
+export interface InputSpec {
+  label: string;
+  help: string;
+  carries: Carries;
+  /** Another thing this input takes as well. */
+  also?: Carries;
+  /** Only for images; `same` if absent. */
+  reads?: Reads;
+  /** Takes any number of wires, in the order they were drawn. */
+  many?: true;
+}
+
+export type InputSpecs = Readonly<Record<string, InputSpec>>;
+
+/** An image input as the core sees it: where it comes from and how large it is. Pixels stay with the engine. */
+export interface ImageRef {
+  node: string;
+  width: number;
+  height: number;
+  /** Set when it carries the frame before. */
+  back: string | null;
+}
+
+interface Carried {
+  image: ImageRef;
+  signal: Signal;
+  shape: Shape;
+  prop: Prop;
+}
+
+type One<S extends InputSpec> = Carried[S['carries']] | (S extends { also: infer A extends Carries } ? Carried[A] : never);
+export type InputValue<S extends InputSpec> = S extends { many: true } ? readonly One<S>[] : One<S> | null;
+export type InputValues<I extends InputSpecs> = { readonly [K in keyof I]: InputValue<I[K]> };
+
+/** What the hooks of a kind are given. Nothing else may be read: no clock, no random numbers, no globals. */
+export interface Work<C, I extends InputSpecs> {
+  controls: ResolvedControls<C>;
+  inputs: InputValues<I>;
+  moment: Moment;
+  /** Keys, pointer and other things that come from outside. */
+  live: InputState;
+  /** Width divided by height of the canvas. */
+  aspect: number;
+  /** Samples that the controls with many samples stand for: each is `count` or 1 long. */
+  count: number;
+  /** Reads a formula control; throws FormulaError if it cannot be read. */
+  formula(control: string): readonly LaneRunner[];
+}
+
+/** One lane of a formula control, ready to run. */
+export interface LaneRunner {
+  name: string;
+  /** Samples it has by itself: those of the longest lane it names. */
+  longest: number;
+  /** Fills `out`; `extra` gives the values of the control's own variables. */
+  run(out: Float32Array, extra: FormulaValues): void;
+}
+
+interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
+  /** Stands in show files; never changes. */
+  id: string;
+  label: string;
+  /** One sentence for search, help and docs. */
+  summary: string;
+  /** What a performer would type to find it, beside its label. */
+  words: readonly string[];
+  inputs: I;
+  controls: C;
+  /**
+   * How many samples the controls with many samples stand for; absent: as many as the longest brings. Controls with many
+   * samples are not ready yet when it is called. `longest` is 1 if nothing brings more.
+   */
+  countOf?(controls: ResolvedControls<C>, inputs: InputValues<I>, longest: number): number;
+  /**
+   * Changes values of an older show file to fit these controls. Called once for each node when a file is read, with the
+   * controls as they stand there.
+   */
+  migrate?(controls: Record<string, unknown>): Record<string, unknown>;
+}
+
+export interface SignalKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs, M = unknown>
+  extends KindBase<C, I> {
+  output: 'signal';
+  /** Lowest and highest value it gives by nature, for the first fit of a wire. */
+  naturalRange(controls: ResolvedControls<C>): readonly [number, number];
+  /** Whether its values change with time or live inputs though nothing it reads does. */
+  moves(controls: ResolvedControls<C>): boolean;
+  /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
+  memory?(): M;
+  /** Writes the signal; called when something it reads changed. `out` keeps what it held. */
+  compute(work: Work<C, I> & { memory: M; out: SignalBuffer }): void;
+}
+
+export interface ShapeKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+  output: 'shape';
+  /** Makes a new shape; called only when a control or input changed. */
+  make(work: Work<C, I>): Shape;
+}
+
+export interface PropKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+  output: 'prop';
+  /** Says what stands before the camera; null if it has nothing to show. */
+  describe(work: Work<C, I>): Prop | null;
+}
+
+export type GlslType = 'float' | 'vec2' | 'vec3' | 'vec4';
+
+/** Pixels computed on the CPU: `rgba` holds width x height x 4 numbers, first row lowest. */
+export interface DataPicture {
+  width: number;
+  height: number;
+  rgba: Float32Array;
+  /** Mixed between pixels, or each pixel sharp. */
+  smooth: boolean;
+}
+
+/**
+ * How an image comes about.
+ *
+ * shader: `body` is GLSL that ends in `return` of a premultiplied colour. It may use `p` (place 0..1, lower left 0,0),
+ * `$name` for a control or derived number, `@input(place)` to read an image input, `@input.size` for its pixels,
+ * `aspect` and `pixel` (1 / size). If there is an input read at the same place first, `source` holds its colour.
+ * A gradient control is called as `$ramp(t)`, a formula control as `$curve(v)`.
+ *
+ * passes: several such bodies, drawn one after the other; `@previous(place)` reads the result of the one before.
+ */
+export type Paint<C, I extends InputSpecs> =
+  | ({
+      type: 'shader';
+      body: string;
+      /** Mixes with `source` by the control Amount, for kinds that change an image. */
+      wet?: true;
+    } & PaintNumbers<C>)
+  | ({ type: 'passes'; passes: readonly Pass<C>[] } & PaintNumbers<C>)
+  | { type: 'data'; fill(work: Work<C, I>): DataPicture }
+  | { type: 'shot'; settings(work: Work<C, I>): ShotSettings };
+
+export interface Pass<C> {
+  body: string;
+  /** Share of the node's size this pass is drawn at; 1 if absent. Gets the height of the node in pixels. */
+  scale?(controls: ResolvedControls<C>, height: number): number;
+}
+
+interface PaintNumbers<C> {
+  /** Functions the body calls; each text is put into a shader once. */
+  helpers?: readonly string[];
+  derived?: Readonly<Record<string, GlslType>>;
+  /** Numbers worked out once a frame from controls and time. `height` is that of the node in pixels. */
+  derive?(controls: ResolvedControls<C>, moment: Moment, height: number): Record<string, number | readonly number[]>;
+}
+
+export interface ImageKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+  output: 'image';
+  paint: Paint<C, I>;
+  /** Whether the picture changes with time though nothing it reads does; absent: never. */
+  moves?(controls: ResolvedControls<C>): boolean;
+  /** Own size in pixels, where it follows from controls or inputs. */
+  sizeFrom?(work: Work<C, I>): readonly [number, number] | null;
+  /** The scene's picture is what enters the node that has this. */
+  isSceneOut?: true;
+}
+
+export type Kind = SignalKind | ShapeKind | PropKind | ImageKind;
+
+/** All kinds by id. */
+export type Catalogue = ReadonlyMap<string, Kind>;
+
+export const signalKind = <const C extends ControlSpecs, const I extends InputSpecs, M = undefined>(
+  kind: Omit<SignalKind<C, I, M>, 'output'>,
+): SignalKind<C, I, M> => ({ ...kind, output: 'signal' });
+export const shapeKind = <const C extends ControlSpecs, const I extends InputSpecs>(
+  kind: Omit<ShapeKind<C, I>, 'output'>,
+): ShapeKind<C, I> => ({ ...kind, output: 'shape' });
+export const propKind = <const C extends ControlSpecs, const I extends InputSpecs>(
+  kind: Omit<PropKind<C, I>, 'output'>,
+): PropKind<C, I> => ({ ...kind, output: 'prop' });
+export const imageKind = <const C extends ControlSpecs, const I extends InputSpecs>(
+  kind: Omit<ImageKind<C, I>, 'output'>,
+): ImageKind<C, I> => ({ ...kind, output: 'image' });
+
+/** The input a node passes on while it is switched off: the first that carries what the node gives. */
+export function passThroughOf(kind: Kind): string | null {
+  for (const [port, spec] of Object.entries(kind.inputs)) if (spec.carries === kind.output && spec.reads !== 'data') return port;
+  return null;
+}
+
+/** Whether an input can take what a wire carries. */
+export const takes = (input: InputSpec, carries: Carries): boolean => input.carries === carries || input.also === carries;

@@ -1,0 +1,92 @@
+import { namesIn, FormulaError, type Expression } from '../formula/parse';
+import { momentNames } from '../formula/names';
+import type { FormulaValues } from '../formula/run';
+import type { Shape } from '../shape/shape';
+import type { Signal } from '../signal/signal';
+import { spreadInto } from '../signal/spread';
+import type { Moment } from '../time/clock';
+
+/** What a node shows to formulas: its signal, or the count of its shape. */
+export interface Named {
+  signal: Signal | null;
+  shape: Shape | null;
+}
+
+/** The names that formulas of one scene can read, with their values at this frame. */
+export class FormulaScope {
+  private readonly stretched = new Map<string, Float32Array>();
+
+  constructor(
+    private readonly byName: ReadonlyMap<string, string>,
+    private readonly find: (id: string) => Named | null,
+  ) {}
+
+  /** Names of nodes, for suggestions. */
+  known(): Iterable<string> {
+    return this.byName.keys();
+  }
+
+  has(name: string): boolean {
+    if ((momentNames as readonly string[]).includes(name)) return true;
+    return this.byName.has(name.split('.')[0]);
+  }
+
+  private lookUp(name: string): { samples: Float32Array } | { count: number } | null {
+    const [node, property] = name.split('.');
+    const id = this.byName.get(node);
+    const named = id === undefined ? null : this.find(id);
+    if (!named) return null;
+    const { signal, shape } = named;
+    if (property === 'count') return { count: signal?.length ?? shape?.count ?? 0 };
+    if (!signal) throw new FormulaError(`${node} gives no numbers. Ask for ${node}.count, or name a signal node.`, 0);
+    const lane = property === undefined ? signal.lanes[0] : signal.lanes.find((l) => l.name === property);
+    if (!lane) {
+      const lanes = signal.lanes.map((l) => l.name).join(', ');
+      throw new FormulaError(`${node} has no lane ${property}; it has ${lanes || 'none'}.`, 0);
+    }
+    return { samples: lane.samples };
+  }
+
+  /** Names in a formula that have several samples now. */
+  varying(expression: Expression): string[] {
+    return [...namesIn(expression)].filter((name) => {
+      if (name === 'value' || (momentNames as readonly string[]).includes(name)) return false;
+      const found = this.lookUp(name);
+      return found !== null && 'samples' in found && found.samples.length > 1;
+    });
+  }
+
+  /** Most samples that a formula's names bring. */
+  longest(expression: Expression): number {
+    let most = 1;
+    for (const name of this.varying(expression)) {
+      const found = this.lookUp(name);
+      if (found && 'samples' in found) most = Math.max(most, found.samples.length);
+    }
+    return most;
+  }
+
+  /** Values for a run over n samples; longer or shorter lanes are stretched. */
+  values(names: readonly string[], n: number, moment: Moment, extra: Readonly<Record<string, number | Float32Array>>): FormulaValues {
+    const values: Record<string, number | Float32Array> = { ...extra, n };
+    for (const name of names) {
+      if (name in values || name === 'i' || name === 'u') continue;
+      if (name === 'time' || name === 'beat' || name === 'bar' || name === 'frame') {
+        values[name] = moment[name];
+        continue;
+      }
+      const found = this.lookUp(name);
+      if (!found) values[name] = 0;
+      else if ('count' in found) values[name] = found.count;
+      else if (found.samples.length <= 1 || n === 1) values[name] = found.samples[0] ?? 0;
+      else if (found.samples.length === n) values[name] = found.samples;
+      else {
+        let room = this.stretched.get(name);
+        if (!room || room.length !== n) this.stretched.set(name, (room = new Float32Array(n)));
+        spreadInto(room, found.samples, 'stretch');
+        values[name] = room;
+      }
+    }
+    return values;
+  }
+}

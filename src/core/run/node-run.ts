@@ -1,0 +1,191 @@
+import { parseLanes, type LaneFormula } from '../formula/lanes';
+import { momentNames } from '../formula/names';
+import { FormulaRunner, type FormulaValues } from '../formula/run';
+import { FormulaError } from '../formula/parse';
+import { isAngle, limit, partName, partsOf, type ControlSpec } from '../kind/controls';
+import type { ImageRef, LaneRunner } from '../kind/kind';
+import type { PlanNode } from '../patch/plan';
+import type { Prop } from '../prop';
+import type { Shape } from '../shape/shape';
+import { SignalBuffer, type Signal } from '../signal/signal';
+import type { ControlValue, PatchNode } from '../show/types';
+import type { Moment } from '../time/clock';
+import { PartRun } from './part-run';
+import type { FormulaScope } from './formula-scope';
+
+const degrees = Math.PI / 180;
+
+/** The plain numbers of a control: as stored if they have the right form, else as its kind gives them. */
+export function numbersOf(spec: ControlSpec, value: ControlValue | undefined): number[] {
+  const parts = partsOf(spec);
+  const fallback = (): number[] =>
+    Array.isArray(spec.default) ? [...(spec.default as readonly number[])] : [Number(spec.default)];
+  if (parts.length === 1) {
+    if (typeof value === 'number' && Number.isFinite(value)) return [value];
+    return typeof value === 'boolean' ? [Number(value)] : fallback();
+  }
+  const fits = Array.isArray(value) && value.length === parts.length && value.every((v) => typeof v === 'number');
+  return fits ? [...(value as number[])] : fallback();
+}
+
+/** The plain value of a control that no number drives: a choice, text, gradient, list. */
+export function plainValue(spec: ControlSpec, value: ControlValue | undefined): ControlValue {
+  switch (spec.type) {
+    case 'choice':
+      return typeof value === 'string' && Object.hasOwn(spec.options, value) ? value : spec.default;
+    case 'gradient':
+      return Array.isArray(value) && value.every((v) => typeof v === 'object') && value.length ? value : [...spec.default];
+    case 'numbers':
+      return Array.isArray(value) && value.every((v) => typeof v === 'number') ? value : [...spec.default];
+    case 'text':
+    case 'formula':
+    case 'key':
+      return typeof value === 'string' ? value : spec.default;
+    default:
+      return numbersOf(spec, value);
+  }
+}
+
+interface ReadFormula {
+  text: string;
+  lanes: LaneFormula[];
+  runners: Map<string, { key: string; runner: FormulaRunner }>;
+}
+
+/** One node while it runs. */
+export class NodeRun {
+  /** Resolved controls, as the hooks of the kind get them. */
+  readonly controls: Record<string, unknown> = {};
+  readonly parts = new Map<string, PartRun>();
+  /** Whether what it gives differs from the frame before. */
+  changed = true;
+  error: string | null = null;
+  /** A remark that is no fault, for example a count that was stretched. */
+  note: string | null = null;
+  memory: unknown = undefined;
+  readonly signal = new SignalBuffer();
+  shape: Shape | null = null;
+  prop: Prop | null = null;
+  image: ImageRef | null = null;
+  count = 1;
+  private stale = true;
+  private readonly formulas = new Map<string, ReadFormula>();
+
+  constructor(
+    public plan: PlanNode,
+    public node: PatchNode,
+  ) {
+    this.adopt(plan, node);
+    this.restart();
+  }
+
+  restart(): void {
+    const { kind } = this.plan;
+    if (kind.output === 'signal') this.memory = kind.memory?.();
+    this.stale = true;
+  }
+
+  /** Takes over a newer plan or changed controls, keeping memory and what was worked out. */
+  adopt(plan: PlanNode, node: PatchNode): void {
+    this.plan = plan;
+    this.node = node;
+    this.stale = true;
+    const live = new Set<string>();
+    for (const part of plan.parts) {
+      live.add(part.name);
+      const base = numbersOf(part.spec, node.controls[part.control])[part.part];
+      const motions = node.motions[part.name] ?? [];
+      const run = this.parts.get(part.name);
+      if (run) run.adopt(part, base, motions);
+      else this.parts.set(part.name, new PartRun(part, base, motions));
+    }
+    for (const name of this.parts.keys()) if (!live.has(name)) this.parts.delete(name);
+    for (const [name, spec] of Object.entries(plan.kind.controls)) this.resolve(name, spec);
+  }
+
+  /** Whether an edit asks for another run though nothing it reads changed. */
+  takeStale(): boolean {
+    const was = this.stale;
+    this.stale = false;
+    return was;
+  }
+
+  markStale(): void {
+    this.stale = true;
+  }
+
+  /** Brings one control into the form its kind's code gets, from plain values and driven parts. */
+  resolve(name: string, spec: ControlSpec): void {
+    const value = this.node.controls[name];
+    const partNames = partsOf(spec);
+    if (partNames.length === 0) {
+      this.controls[name] = plainValue(spec, value);
+      return;
+    }
+    const base = numbersOf(spec, value);
+    const factor = isAngle(spec) ? degrees : 1;
+    const many = 'many' in spec && spec.many === true;
+    const resolved = partNames.map((part, k) => {
+      const samples = this.parts.get(partName(name, part))?.samples;
+      if (!many) return limit(spec, samples ? samples[0] : base[k]) * factor;
+      const source = samples ?? [base[k]];
+      const out = new Float32Array(source.length);
+      for (let i = 0; i < out.length; i++) out[i] = limit(spec, source[i]) * factor;
+      return out;
+    });
+    if (spec.type === 'toggle') this.controls[name] = (resolved[0] as number) > 0.5;
+    else this.controls[name] = partNames.length === 1 ? resolved[0] : resolved;
+  }
+
+  /** Reads a formula control and makes its lanes ready; throws FormulaError. */
+  formulaLanes(control: string, scope: FormulaScope, moment: Moment): readonly LaneRunner[] {
+    const spec = this.plan.kind.controls[control];
+    const variables = spec.type === 'formula' ? spec.variables : [];
+    const text = String(this.controls[control]);
+    let read = this.formulas.get(control);
+    if (!read || read.text !== text) {
+      const isName = (name: string): boolean =>
+        variables.includes(name) || variables.includes(`${name.split('.')[0]}.*`) || scope.has(name);
+      const lanes = parseLanes(text, isName, [...variables, ...momentNames, ...scope.known()]);
+      read = { text, lanes, runners: new Map() };
+      this.formulas.set(control, read);
+    }
+    const { lanes, runners } = read;
+    return lanes.map(({ name, expression }) => ({
+      name,
+      longest: scope.longest(expression),
+      run: (out: Float32Array, extra: FormulaValues): void => {
+        const varying = [...scope.varying(expression), ...Object.keys(extra).filter((k) => typeof extra[k] === 'object')];
+        const key = varying.join(' ');
+        let ready = runners.get(name);
+        if (!ready || ready.key !== key) {
+          ready = { key, runner: new FormulaRunner(expression, (n) => varying.includes(n)) };
+          runners.set(name, ready);
+        }
+        ready.runner.run(out, scope.values(ready.runner.names, out.length, moment, extra));
+      },
+    }));
+  }
+
+  /** Keeps what a failed hook said; the last good result stays. */
+  fail(error: unknown): void {
+    this.error =
+      error instanceof FormulaError
+        ? `${error.message} (at ${error.position + 1})`
+        : error instanceof Error
+          ? error.message
+          : String(error);
+  }
+
+  /** What this node gives as a signal, if it is one. */
+  get given(): Signal | null {
+    return this.plan.kind.output === 'signal' ? this.signal : null;
+  }
+
+  /** The first fault: of its code, or of one of its formulas. */
+  get fault(): string | null {
+    if (this.error) return this.error;
+    for (const part of this.parts.values()) if (part.error) return `${part.plan.name}: ${part.error}`;
+    return null;
+  }
+}

@@ -1,0 +1,337 @@
+import type { Catalogue, ImageRef, InputSpec, InputValues, Kind, Work } from '../kind/kind';
+import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
+import type { PatchNode, Scene, Wire } from '../show/types';
+import type { Signal } from '../signal/signal';
+import type { Moment } from '../time/clock';
+import { FormulaScope } from './formula-scope';
+import type { InputState } from './inputs';
+import { NodeRun } from './node-run';
+import { ReturnRun } from './return-run';
+
+/** What one frame of a scene is worked out from. */
+export interface Frame {
+  moment: Moment;
+  live: InputState;
+  /** Pixels that the scene is drawn at. */
+  canvas: { width: number; height: number };
+}
+
+const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
+  if (a === b) return true;
+  return (
+    a.kind === b.kind &&
+    a.name === b.name &&
+    a.on === b.on &&
+    a.formulas === b.formulas &&
+    a.motions === b.motions &&
+    a.size === b.size &&
+    a.precision === b.precision
+  );
+};
+
+/**
+ * Runs the signals, shapes, props and control values of one scene; the engine draws its images from what stands here,
+ * the command line prints it. Steady frames allocate nothing but what kinds themselves make.
+ */
+export class SceneRun {
+  plan: Plan = { order: [], nodes: new Map(), returns: [], byName: new Map() };
+  readonly runs = new Map<string, NodeRun>();
+  readonly returns = new Map<string, ReturnRun>();
+  /** Rises when the plan was built anew. */
+  planVersion = 0;
+  private scene: Scene | null = null;
+  private roots: readonly string[] = [];
+  private scope = new FormulaScope(new Map(), () => null);
+  private lastTime = Number.NaN;
+  private lastCanvas = '';
+  private lastLive: InputState | null = null;
+
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly without: string | null = null,
+  ) {}
+
+  /**
+   * Takes a newer state of the scene. Values of controls are taken over as they are; the plan is built anew only if
+   * nodes, wires or what drives a control changed. Memory of nodes that remain is kept.
+   */
+  update(scene: Scene, roots: readonly string[]): void {
+    const before = this.scene;
+    this.scene = scene;
+    const sameRoots = roots.length === this.roots.length && roots.every((root, k) => root === this.roots[k]);
+    this.roots = roots;
+    if (before && sameRoots && before.wires === scene.wires && this.onlyValuesDiffer(before, scene)) {
+      for (const [id, run] of this.runs) {
+        const node = scene.nodes[id];
+        if (node !== run.node) run.adopt(run.plan, node);
+      }
+      return;
+    }
+    this.rebuild(scene);
+  }
+
+  private onlyValuesDiffer(before: Scene, after: Scene): boolean {
+    if (before.nodes === after.nodes) return true;
+    const ids = Object.keys(after.nodes);
+    if (ids.length !== Object.keys(before.nodes).length) return false;
+    for (const id of ids) {
+      const old = before.nodes[id];
+      const now = after.nodes[id];
+      if (!old || !sameDrives(old, now)) return false;
+      // The text of a formula control decides which nodes must run before this one.
+      const kind = this.catalogue.get(now.kind);
+      if (old.controls !== now.controls && kind) {
+        for (const [name, spec] of Object.entries(kind.controls)) {
+          if (spec.type === 'formula' && old.controls[name] !== now.controls[name]) return false;
+        }
+      }
+    }
+    return true;
+  }
+
+  private rebuild(scene: Scene): void {
+    this.plan = buildPlan(scene, this.catalogue, this.roots, this.without);
+    this.planVersion++;
+    for (const planned of this.plan.order) {
+      const node = scene.nodes[planned.id];
+      const run = this.runs.get(planned.id);
+      if (run && run.plan.kind === planned.kind) run.adopt(planned, node);
+      else this.runs.set(planned.id, new NodeRun(planned, node));
+    }
+    for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
+    const live = new Set(this.plan.returns.map((wire) => wire.id));
+    for (const wire of this.plan.returns) {
+      const run = this.returns.get(wire.id);
+      if (run) run.wire = wire;
+      else this.returns.set(wire.id, new ReturnRun(wire));
+    }
+    for (const id of this.returns.keys()) if (!live.has(id)) this.returns.delete(id);
+    this.scope = new FormulaScope(this.plan.byName, (id) => {
+      const run = this.runs.get(id);
+      return run ? { signal: run.given, shape: run.shape } : null;
+    });
+  }
+
+  /** Back to the start: every memory and loop begins anew. */
+  restart(): void {
+    for (const run of this.runs.values()) run.restart();
+    for (const run of this.returns.values()) run.restart();
+    this.lastTime = Number.NaN;
+  }
+
+  /** Starts a loop again: the Clear button of a return wire. */
+  clearReturn(wire: string): void {
+    this.returns.get(wire)?.clear();
+  }
+
+  run(frame: Frame): void {
+    const { moment } = frame;
+    const moved = moment.time !== this.lastTime;
+    const canvasKey = `${frame.canvas.width}x${frame.canvas.height}`;
+    const anew = canvasKey !== this.lastCanvas || Number.isNaN(this.lastTime);
+    const liveChanged = frame.live !== this.lastLive;
+    this.lastTime = moment.time;
+    this.lastCanvas = canvasKey;
+    this.lastLive = frame.live;
+    if (moved) {
+      for (const back of this.returns.values()) {
+        const { clearWhen, startsFrom } = back.settings;
+        back.begin(moment, this.signalOf(clearWhen), this.signalOf(startsFrom));
+      }
+    }
+    for (const planned of this.plan.order) {
+      const run = this.runs.get(planned.id)!;
+      this.runNode(run, frame, anew, moved, liveChanged);
+    }
+    if (moved) {
+      for (const [, back] of this.returns) {
+        const source = this.runs.get(this.returnSource(back.wire));
+        back.end(source?.given ?? null, source?.shape ?? null);
+      }
+    }
+  }
+
+  private returnSource(wire: Wire): string {
+    for (const planned of this.plan.order) {
+      for (const sources of Object.values(planned.inputs)) {
+        for (const source of sources) if (source.back?.id === wire.id) return source.node;
+      }
+      for (const part of planned.parts) if (part.source?.back?.id === wire.id) return part.source.node;
+    }
+    return wire.from.node;
+  }
+
+  private signalOf(id: string | null): Signal | null {
+    return id === null ? null : (this.runs.get(id)?.given ?? null);
+  }
+
+  private signalFrom(source: PlanSource): Signal | null {
+    if (source.back) return this.returns.get(source.back.id)?.view ?? null;
+    return this.signalOf(source.node);
+  }
+
+  private valueOf(source: PlanSource): unknown {
+    const run = this.runs.get(source.node);
+    if (!run) return null;
+    switch (run.plan.kind.output) {
+      case 'signal': {
+        const signal = this.signalFrom(source);
+        return signal && signal.lanes.length > 0 ? signal : null;
+      }
+      case 'shape':
+        return source.back ? (this.returns.get(source.back.id)?.shape ?? null) : run.shape;
+      case 'prop':
+        return run.prop;
+      case 'image': {
+        const size = run.image ?? { width: 1, height: 1 };
+        return { node: source.node, width: size.width, height: size.height, back: source.back?.id ?? null };
+      }
+    }
+  }
+
+  private inputValues(planned: PlanNode): InputValues<Record<string, InputSpec>> {
+    const values: Record<string, unknown> = {};
+    for (const [name, spec] of Object.entries(planned.kind.inputs)) {
+      const sources = planned.inputs[name];
+      if (spec.many) values[name] = sources.map((s) => this.valueOf(s)).filter((v) => v !== null);
+      else values[name] = sources.length ? this.valueOf(sources[0]) : null;
+    }
+    return values as InputValues<Record<string, InputSpec>>;
+  }
+
+  private readsChanged(planned: PlanNode, moved: boolean): boolean {
+    for (const sources of Object.values(planned.inputs)) {
+      for (const source of sources) {
+        if (source.back ? moved : this.runs.get(source.node)?.changed) return true;
+      }
+    }
+    return planned.named.some((id) => this.runs.get(id)?.changed);
+  }
+
+  private runNode(run: NodeRun, frame: Frame, anew: boolean, moved: boolean, liveChanged: boolean): void {
+    const planned = run.plan;
+    const { kind } = planned;
+    const readsChanged = this.readsChanged(planned, moved);
+    let dirty = run.takeStale() || anew || readsChanged;
+    let inputs: InputValues<Record<string, InputSpec>> | null = null;
+    if (planned.parts.length) {
+      inputs = this.inputValues(planned);
+      if (this.updateParts(run, kind, inputs, frame.moment)) dirty = true;
+    } else if (dirty && kind.countOf) {
+      inputs = this.inputValues(planned);
+      run.count = Math.max(1, Math.floor(kind.countOf(run.controls as never, inputs, 1)));
+    }
+    if (!dirty && (moved || liveChanged) && kind.output === 'signal') {
+      dirty = (kind.memory !== undefined && moved) || kind.moves(run.controls as never);
+    }
+    if (!dirty && moved && kind.output === 'image') dirty = kind.moves?.(run.controls as never) ?? false;
+    run.changed = dirty;
+    if (!dirty) return;
+    inputs ??= this.inputValues(planned);
+    const work: Work<Kind['controls'], Kind['inputs']> = {
+      controls: run.controls as never,
+      inputs,
+      moment: frame.moment,
+      live: frame.live,
+      aspect: frame.canvas.width / frame.canvas.height,
+      count: run.count,
+      formula: (control) => run.formulaLanes(control, this.scope, frame.moment),
+    };
+    try {
+      switch (kind.output) {
+        case 'signal':
+          kind.compute({ ...work, memory: run.memory, out: run.signal });
+          break;
+        case 'shape':
+          run.shape = kind.make(work);
+          break;
+        case 'prop':
+          run.prop = kind.describe(work);
+          // A prop has to know whom to blame when it cannot be drawn.
+          if (run.prop && 'node' in run.prop) run.prop.node = planned.id;
+          break;
+        case 'image':
+          run.image = this.imageOf(run, planned, inputs, work, frame);
+          break;
+      }
+      run.error = null;
+    } catch (error) {
+      run.fail(error);
+    }
+  }
+
+  /** Works out driven controls: first those with one value, then those with many, for as many copies as there are. */
+  private updateParts(
+    run: NodeRun,
+    kind: Kind,
+    inputs: InputValues<Record<string, InputSpec>>,
+    moment: Moment,
+  ): boolean {
+    const changed = new Set<string>();
+    const signalFor = (name: string): Signal | null => {
+      const source = run.parts.get(name)!.plan.source;
+      return source ? this.signalFrom(source) : null;
+    };
+    const update = (many: boolean): void => {
+      for (const [name, part] of run.parts) {
+        const isMany = 'many' in part.plan.spec && part.plan.spec.many === true;
+        if (isMany !== many) continue;
+        if (part.update(signalFor(name), run.count, moment, this.scope)) changed.add(part.plan.control);
+      }
+      for (const control of changed) run.resolve(control, kind.controls[control]);
+    };
+    update(false);
+    let longest = 1;
+    let bringer = '';
+    for (const [name, part] of run.parts) {
+      const length = part.ownLength(signalFor(name), this.scope);
+      if (length > longest) {
+        longest = length;
+        bringer = name;
+      }
+    }
+    run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
+    run.note = bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
+    update(true);
+    return changed.size > 0;
+  }
+
+  private imageOf(
+    run: NodeRun,
+    planned: PlanNode,
+    inputs: InputValues<Record<string, InputSpec>>,
+    work: Work<Kind['controls'], Kind['inputs']>,
+    frame: Frame,
+  ): ImageRef {
+    const { kind } = planned;
+    let size: readonly [number, number] | null = run.node.size ?? null;
+    if (!size && kind.output === 'image') size = kind.sizeFrom?.(work) ?? null;
+    if (!size) {
+      for (const [name, spec] of Object.entries(kind.inputs)) {
+        const value = inputs[name];
+        // A picture that comes back around a circle has the size of this one, so it cannot decide it.
+        if (spec.carries !== 'image' || spec.reads === 'data' || spec.many || !value || !('width' in value)) continue;
+        if (value.back) continue;
+        size = [value.width, value.height];
+        break;
+      }
+    }
+    const [width, height] = size ?? [frame.canvas.width, frame.canvas.height];
+    return { node: planned.id, width, height, back: null };
+  }
+
+  /** What enters a live node, by input. */
+  inputsOf(id: string): InputValues<Record<string, InputSpec>> {
+    return this.inputValues(this.plan.nodes.get(id)!);
+  }
+
+  /** Faults by node, one sentence each. */
+  faults(): Map<string, string> {
+    const faults = new Map<string, string>();
+    for (const [id, run] of this.runs) {
+      const fault = run.fault;
+      if (fault) faults.set(id, fault);
+    }
+    return faults;
+  }
+}

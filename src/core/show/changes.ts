@@ -1,0 +1,83 @@
+import type { PatchNode, Scene, Show, Wire } from './types';
+
+/** A small change of a show document, as it is sent to the engine. */
+export type ShowChange =
+  | { type: 'head'; head: Omit<Show, 'scenes'> }
+  | { type: 'scenes'; order: string[]; added: Scene[] }
+  | { type: 'scene'; scene: string; head: Pick<Scene, 'name' | 'loopBeats'> }
+  | { type: 'node'; scene: string; id: string; node: PatchNode | null }
+  | { type: 'wire'; scene: string; id: string; wire: Wire | null };
+
+function changesOf<T>(before: Record<string, T>, after: Record<string, T>): [string, T | null][] {
+  if (before === after) return [];
+  const list: [string, T | null][] = [];
+  for (const id of Object.keys(before)) if (!Object.hasOwn(after, id)) list.push([id, null]);
+  for (const [id, value] of Object.entries(after)) if (before[id] !== value) list.push([id, value]);
+  return list;
+}
+
+/**
+ * What differs between two states of a show that share all unchanged parts by identity, as states of an immutable store
+ * do. Costs as much as there are scenes, plus the nodes and wires of those that changed.
+ */
+export function changesBetween(before: Show, after: Show): ShowChange[] {
+  if (before === after) return [];
+  const changes: ShowChange[] = [];
+  const { scenes: oldScenes, ...oldHead } = before;
+  const { scenes, ...head } = after;
+  if (Object.keys(head).some((key) => head[key as keyof typeof head] !== oldHead[key as keyof typeof head])) {
+    changes.push({ type: 'head', head });
+  }
+  if (oldScenes === scenes) return changes;
+  const old = new Map(oldScenes.map((scene) => [scene.id, scene]));
+  if (scenes.length !== oldScenes.length || scenes.some((scene, k) => oldScenes[k].id !== scene.id)) {
+    changes.push({ type: 'scenes', order: scenes.map((s) => s.id), added: scenes.filter((s) => !old.has(s.id)) });
+  }
+  for (const scene of scenes) {
+    const was = old.get(scene.id);
+    if (!was || was === scene) continue;
+    if (was.name !== scene.name || was.loopBeats !== scene.loopBeats) {
+      changes.push({ type: 'scene', scene: scene.id, head: { name: scene.name, loopBeats: scene.loopBeats } });
+    }
+    for (const [id, node] of changesOf(was.nodes, scene.nodes)) changes.push({ type: 'node', scene: scene.id, id, node });
+    for (const [id, wire] of changesOf(was.wires, scene.wires)) changes.push({ type: 'wire', scene: scene.id, id, wire });
+  }
+  return changes;
+}
+
+function withEntry<T>(record: Record<string, T>, id: string, value: T | null): Record<string, T> {
+  if (value !== null) return { ...record, [id]: value };
+  const { [id]: gone, ...rest } = record;
+  void gone;
+  return rest;
+}
+
+/** The show with the changes made; everything untouched keeps its identity. */
+export function applyChanges(show: Show, changes: readonly ShowChange[]): Show {
+  let next = show;
+  const onScene = (id: string, edit: (scene: Scene) => Scene): void => {
+    next = { ...next, scenes: next.scenes.map((scene) => (scene.id === id ? edit(scene) : scene)) };
+  };
+  for (const change of changes) {
+    switch (change.type) {
+      case 'head':
+        next = { ...change.head, scenes: next.scenes };
+        break;
+      case 'scenes': {
+        const all = new Map([...next.scenes, ...change.added].map((scene) => [scene.id, scene]));
+        next = { ...next, scenes: change.order.flatMap((id) => all.get(id) ?? []) };
+        break;
+      }
+      case 'scene':
+        onScene(change.scene, (scene) => ({ ...scene, ...change.head }));
+        break;
+      case 'node':
+        onScene(change.scene, (scene) => ({ ...scene, nodes: withEntry(scene.nodes, change.id, change.node) }));
+        break;
+      case 'wire':
+        onScene(change.scene, (scene) => ({ ...scene, wires: withEntry(scene.wires, change.id, change.wire) }));
+        break;
+    }
+  }
+  return next;
+}

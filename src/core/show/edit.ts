@@ -1,0 +1,276 @@
+import { formulaName, renameInFormula } from '../formula/names';
+import { partName, partsOf, rangeOf } from '../kind/controls';
+import { passThroughOf, takes, type Catalogue } from '../kind/kind';
+import { portOf, portTakes, reaches } from '../patch/wiring';
+import { plainValue } from '../run/node-run';
+import { freeId, freeName, makeNode, structuredCloneOf } from './create';
+import type { ControlValue, Fit, Motion, PatchNode, ReturnSettings, Scene, Wire } from './types';
+
+/**
+ * The edits of a patch. Each changes the scene it is given in place (the app hands in a draft that records changes, so
+ * that undo is exact) and throws EditError, before anything changed, if it makes no sense.
+ */
+export class EditError extends Error {
+  override name = 'EditError';
+}
+
+export const defaultReturn = (): ReturnSettings => ({
+  keep: 0.95,
+  startsFrom: null,
+  clearWhen: null,
+  guard: 'soft',
+  limit: 8,
+});
+
+function nodeOf(scene: Scene, id: string): PatchNode {
+  const node = scene.nodes[id];
+  if (!node) throw new EditError(`There is no node ${id} in ${scene.name}.`);
+  return node;
+}
+
+const namesOf = (scene: Scene): string[] => Object.values(scene.nodes).map((node) => node.name);
+
+export function addNode(scene: Scene, catalogue: Catalogue, kindId: string, place: readonly [number, number]): string {
+  const kind = catalogue.get(kindId);
+  if (!kind) throw new EditError(`There is no node kind ${kindId}.`);
+  const id = freeId('n', Object.keys(scene.nodes));
+  scene.nodes[id] = makeNode(kind, id, freeName(kind.label, namesOf(scene)), place);
+  return id;
+}
+
+/** The range that a signal node gives by nature. */
+export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, number] {
+  const kind = catalogue.get(node.kind);
+  if (kind?.output !== 'signal') return [0, 1];
+  const controls: Record<string, unknown> = {};
+  for (const [name, spec] of Object.entries(kind.controls)) {
+    const value = plainValue(spec, node.controls[name]);
+    controls[name] = Array.isArray(value) && partsOf(spec).length === 1 ? value[0] : value;
+  }
+  const [low, high] = kind.naturalRange(controls as never);
+  return [low, high];
+}
+
+/** The fit a signal gets where it is first wired to a control: its natural range on the control's useful one. */
+export function firstFit(source: PatchNode, target: PatchNode, port: string, catalogue: Catalogue): Fit | null {
+  const kind = catalogue.get(target.kind);
+  const found = kind && portOf(kind, port);
+  if (!kind || found?.type !== 'control') return null;
+  const [low, high] = rangeOf(kind.controls[found.control]);
+  return { from: naturalRangeOf(source, catalogue), to: [low, high], bend: 1, edges: 'pass' };
+}
+
+/**
+ * Draws a wire. What the port held before is replaced unless it takes many; a wire that closes a circle becomes a
+ * return wire. Gives its id.
+ */
+export function connect(scene: Scene, catalogue: Catalogue, from: string, to: string, port: string): string {
+  const source = nodeOf(scene, from);
+  const target = nodeOf(scene, to);
+  const sourceKind = catalogue.get(source.kind);
+  const targetKind = catalogue.get(target.kind);
+  if (!sourceKind || !targetKind) throw new EditError('A placeholder cannot be wired.');
+  if (sourceKind.output === 'image' && sourceKind.isSceneOut) throw new EditError('Nothing leaves Scene Out.');
+  const accepted = portTakes(targetKind, port);
+  if (!accepted) throw new EditError(`${target.name} has no port ${port}.`);
+  if (!accepted.includes(sourceKind.output)) {
+    throw new EditError(`${target.name} takes ${accepted.join(' or ')} there, and ${source.name} gives ${sourceKind.output}.`);
+  }
+  const found = portOf(targetKind, port)!;
+  const many = found.type === 'input' && targetKind.inputs[found.name].many;
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.to.node !== to) continue;
+    if (many ? wire.to.port === port && wire.from.node === from : replaces(port, wire.to.port)) delete scene.wires[wire.id];
+  }
+  const closes = reaches(scene, to, from);
+  const id = freeId('w', Object.keys(scene.wires));
+  const wire: Wire = { id, from: { node: from }, to: { node: to, port } };
+  const fit = firstFit(source, target, port, catalogue);
+  if (fit) wire.fit = fit;
+  if (closes) wire.back = defaultReturn();
+  scene.wires[id] = wire;
+  return id;
+}
+
+/** Whether a wire to `port` takes the place of one to `old`: the same port, or a control and its part. */
+const replaces = (port: string, old: string): boolean => old === port || old.startsWith(`${port}.`) || port.startsWith(`${old}.`);
+
+export function disconnect(scene: Scene, wire: string): void {
+  delete scene.wires[wire];
+}
+
+/** Removes nodes and their wires; where a wire ran through a removed node, its ends are joined if they fit. */
+export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly string[]): void {
+  for (const id of ids) {
+    const node = scene.nodes[id];
+    const kind = node && catalogue.get(node.kind);
+    if (kind?.output === 'image' && kind.isSceneOut) continue;
+    const through = kind ? passThroughOf(kind) : null;
+    const into = Object.values(scene.wires).find((w) => w.to.node === id && w.to.port === through && w.from.node !== id);
+    const out = Object.values(scene.wires).filter((w) => w.from.node === id && w.to.node !== id);
+    for (const wire of Object.values(scene.wires)) {
+      if (wire.from.node === id || wire.to.node === id) delete scene.wires[wire.id];
+      else if (wire.back) {
+        if (wire.back.startsFrom === id) wire.back.startsFrom = null;
+        if (wire.back.clearWhen === id) wire.back.clearWhen = null;
+      }
+    }
+    delete scene.nodes[id];
+    if (!into) continue;
+    for (const wire of out) {
+      const back = wire.back ?? into.back;
+      const joined: Wire = { ...wire, from: { node: into.from.node } };
+      if (back) joined.back = back;
+      if (into.from.node === wire.to.node && !back) continue;
+      scene.wires[wire.id] = joined;
+    }
+  }
+}
+
+/** Puts a node between the ends of a wire: its first fitting input and its output. */
+export function insertOnWire(scene: Scene, catalogue: Catalogue, wireId: string, nodeId: string): boolean {
+  const wire = scene.wires[wireId];
+  const node = scene.nodes[nodeId];
+  if (!wire || !node || wire.from.node === nodeId || wire.to.node === nodeId) return false;
+  const kind = catalogue.get(node.kind);
+  const carried = catalogue.get(scene.nodes[wire.from.node].kind)?.output;
+  if (!kind || !carried || kind.output !== carried) return false;
+  const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, carried) && spec.reads !== 'data');
+  if (!input) return false;
+  const [port] = input;
+  const from = wire.from.node;
+  // A node that stands elsewhere in the patch leaves its old place first, so that no second circle arises.
+  if (reaches(scene, nodeId, from) || reaches(scene, wire.to.node, nodeId)) return false;
+  wire.from = { node: nodeId };
+  connect(scene, catalogue, from, nodeId, port);
+  return true;
+}
+
+/** Renames a node; formulas that speak of it follow. */
+export function renameNode(scene: Scene, id: string, wanted: string): void {
+  const node = nodeOf(scene, id);
+  const name = wanted.trim().slice(0, 60);
+  if (!name) throw new EditError('A node needs a name.');
+  const others = Object.values(scene.nodes).filter((other) => other.id !== id);
+  const before = formulaName(node.name);
+  node.name = freeName(
+    name,
+    others.map((other) => other.name),
+  );
+  const after = formulaName(node.name);
+  for (const other of Object.values(scene.nodes)) {
+    for (const part of Object.keys(other.formulas)) other.formulas[part] = renameInFormula(other.formulas[part], before, after);
+    for (const [control, value] of Object.entries(other.controls)) {
+      if (control === 'formula' && typeof value === 'string') other.controls[control] = renameInFormula(value, before, after);
+    }
+  }
+}
+
+export function moveNode(scene: Scene, id: string, place: readonly [number, number]): void {
+  nodeOf(scene, id).place = [Math.round(place[0]), Math.round(place[1])];
+}
+
+export function switchNode(scene: Scene, id: string, on: boolean): void {
+  nodeOf(scene, id).on = on;
+}
+
+export function setControl(scene: Scene, id: string, control: string, value: ControlValue): void {
+  nodeOf(scene, id).controls[control] = value;
+}
+
+/** Lays a formula on a part of a control, or takes it away (null). A wire there is removed, since it would win. */
+export function setFormula(scene: Scene, id: string, part: string, text: string | null): void {
+  const node = nodeOf(scene, id);
+  if (text === null) {
+    delete node.formulas[part];
+    return;
+  }
+  node.formulas[part] = text;
+  const control = part.split('.')[0];
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.to.node === id && (wire.to.port === part || wire.to.port === control)) delete scene.wires[wire.id];
+  }
+}
+
+export function setMotions(scene: Scene, id: string, part: string, motions: Motion[]): void {
+  const node = nodeOf(scene, id);
+  if (motions.length) node.motions[part] = motions;
+  else delete node.motions[part];
+}
+
+/** Everything a control goes back to when it is sent home: its value, and nothing that drives it. */
+export function sendHome(scene: Scene, catalogue: Catalogue, id: string, control: string): void {
+  const node = nodeOf(scene, id);
+  const kind = catalogue.get(node.kind);
+  if (!kind || !Object.hasOwn(kind.controls, control)) return;
+  const spec = kind.controls[control];
+  node.controls[control] = structuredCloneOf(spec.default) as ControlValue;
+  for (const part of partsOf(spec).map((name) => partName(control, name))) {
+    delete node.formulas[part];
+    delete node.motions[part];
+  }
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.to.node === id && (wire.to.port === control || wire.to.port.startsWith(`${control}.`))) delete scene.wires[wire.id];
+  }
+}
+
+/** Part of a patch on its way through the clipboard. */
+export interface Clipping {
+  format: 'pyrvel.clipping';
+  nodes: PatchNode[];
+  wires: Wire[];
+}
+
+/** Copies nodes with all wires that enter them, those from outside too. */
+export function copyNodes(scene: Scene, ids: readonly string[]): Clipping {
+  const chosen = new Set(ids);
+  return structuredCloneOf({
+    format: 'pyrvel.clipping' as const,
+    nodes: Object.values(scene.nodes).filter((node) => chosen.has(node.id)),
+    wires: Object.values(scene.wires).filter((wire) => chosen.has(wire.to.node)),
+  });
+}
+
+/**
+ * Puts copied nodes into a scene, moved by `offset`. Wires among them are kept, as are wires from nodes that stay
+ * where they are if this scene has those; formulas follow the new names. Gives the new ids.
+ */
+export function pasteNodes(scene: Scene, catalogue: Catalogue, clipping: Clipping, offset: readonly [number, number]): string[] {
+  const fresh = new Map<string, string>();
+  const renamed: [string, string][] = [];
+  for (const copied of clipping.nodes) {
+    const kind = catalogue.get(copied.kind);
+    if (kind?.output === 'image' && kind.isSceneOut) continue;
+    const id = freeId('n', Object.keys(scene.nodes));
+    const name = freeName(copied.name, namesOf(scene));
+    if (name !== copied.name) renamed.push([formulaName(copied.name), formulaName(name)]);
+    fresh.set(copied.id, id);
+    scene.nodes[id] = {
+      ...structuredCloneOf(copied),
+      id,
+      name,
+      place: [copied.place[0] + offset[0], copied.place[1] + offset[1]],
+    };
+  }
+  for (const id of fresh.values()) {
+    const node = scene.nodes[id];
+    for (const part of Object.keys(node.formulas)) {
+      for (const [from, to] of renamed) node.formulas[part] = renameInFormula(node.formulas[part], from, to);
+    }
+  }
+  for (const wire of clipping.wires) {
+    const to = fresh.get(wire.to.node);
+    const from = fresh.get(wire.from.node) ?? (scene.nodes[wire.from.node] ? wire.from.node : null);
+    if (!to || !from) continue;
+    const id = freeId('w', Object.keys(scene.wires));
+    const copy = { ...structuredCloneOf(wire), id, from: { node: from }, to: { ...wire.to, node: to } };
+    if (copy.back) {
+      copy.back.startsFrom = copy.back.startsFrom && (fresh.get(copy.back.startsFrom) ?? copy.back.startsFrom);
+      copy.back.clearWhen = copy.back.clearWhen && (fresh.get(copy.back.clearWhen) ?? copy.back.clearWhen);
+      // Only part of the circle was copied: what is left is a plain wire.
+      if (!reaches(scene, to, from)) delete copy.back;
+    }
+    scene.wires[id] = copy;
+  }
+  return [...fresh.values()];
+}

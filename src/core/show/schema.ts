@@ -1,0 +1,151 @@
+/**
+ * JSON Schema (draft 2020-12) of a show file, version 1. Published as `docs/show.schema.json`; the validator used at
+ * run time is compiled from it ahead of time, because the content policy of the app forbids `eval`.
+ */
+const name = { type: 'string', pattern: '^[\\s\\S]{1,120}$' } as const;
+const id = { type: 'string', pattern: '^[A-Za-z][A-Za-z0-9_-]{0,39}$' } as const;
+const range = { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 } as const;
+const pixels = { type: 'integer', minimum: 1, maximum: 8192 } as const;
+
+const fit = {
+  type: 'object',
+  required: ['from', 'to', 'bend', 'edges'],
+  additionalProperties: false,
+  properties: {
+    from: range,
+    to: range,
+    bend: { type: 'number', minimum: 0.05, maximum: 20 },
+    edges: { enum: ['hold', 'pass', 'wrap', 'mirror'] },
+  },
+} as const;
+
+const swing = {
+  type: 'object',
+  required: ['type', 'on', 'amount', 'shape', 'rate', 'unit', 'phase'],
+  additionalProperties: false,
+  properties: {
+    type: { const: 'swing' },
+    on: { type: 'boolean' },
+    amount: { type: 'number' },
+    shape: { enum: ['sine', 'triangle', 'square', 'ramp'] },
+    rate: { type: 'number', minimum: 0 },
+    unit: { enum: ['hertz', 'beats'] },
+    phase: { type: 'number' },
+  },
+} as const;
+
+const back = {
+  type: 'object',
+  required: ['keep', 'startsFrom', 'clearWhen', 'guard', 'limit'],
+  additionalProperties: false,
+  properties: {
+    keep: { type: 'number', minimum: 0, maximum: 1.2 },
+    startsFrom: { anyOf: [{ type: 'null' }, id] },
+    clearWhen: { anyOf: [{ type: 'null' }, id] },
+    guard: { enum: ['soft', 'off'] },
+    limit: { type: 'number', exclusiveMinimum: 0 },
+  },
+} as const;
+
+const wire = {
+  type: 'object',
+  required: ['id', 'from', 'to'],
+  additionalProperties: false,
+  properties: {
+    id,
+    from: { type: 'object', required: ['node'], additionalProperties: false, properties: { node: id } },
+    to: {
+      type: 'object',
+      required: ['node', 'port'],
+      additionalProperties: false,
+      properties: { node: id, port: { type: 'string' } },
+    },
+    lane: { type: 'string' },
+    fit,
+    spread: { enum: ['stretch', 'repeat', 'mirror', 'hold'] },
+    back,
+  },
+} as const;
+
+const controlValue = {
+  anyOf: [
+    { type: 'number' },
+    { type: 'boolean' },
+    { type: 'string' },
+    { type: 'array', items: { type: 'number' }, maxItems: 4096 },
+    {
+      type: 'array',
+      maxItems: 16,
+      items: {
+        type: 'object',
+        required: ['at', 'colour'],
+        additionalProperties: false,
+        properties: {
+          at: { type: 'number', minimum: 0, maximum: 1 },
+          colour: { type: 'array', items: { type: 'number' }, minItems: 4, maxItems: 4 },
+        },
+      },
+    },
+  ],
+} as const;
+
+const node = {
+  type: 'object',
+  required: ['id', 'kind', 'name', 'place', 'on', 'controls', 'formulas', 'motions', 'precision'],
+  additionalProperties: false,
+  properties: {
+    id,
+    kind: id,
+    name,
+    place: range,
+    on: { type: 'boolean' },
+    controls: { type: 'object', additionalProperties: controlValue },
+    formulas: { type: 'object', additionalProperties: { type: 'string' } },
+    motions: { type: 'object', additionalProperties: { type: 'array', items: swing } },
+    size: { type: 'array', items: pixels, minItems: 2, maxItems: 2 },
+    precision: { enum: ['auto', '8', '16', '32'] },
+  },
+} as const;
+
+const scene = {
+  type: 'object',
+  required: ['id', 'name', 'loopBeats', 'nodes', 'wires'],
+  additionalProperties: false,
+  properties: {
+    id,
+    name,
+    loopBeats: { type: 'number', exclusiveMinimum: 0 },
+    nodes: { type: 'object', additionalProperties: node },
+    wires: { type: 'object', additionalProperties: wire },
+  },
+} as const;
+
+export const showSchema = {
+  $schema: 'https://json-schema.org/draft/2020-12/schema',
+  title: 'Pyrvel show',
+  type: 'object',
+  required: ['format', 'version', 'name', 'tempo', 'canvas', 'fadeSeconds', 'scenes'],
+  additionalProperties: false,
+  properties: {
+    format: { const: 'pyrvel.show' },
+    version: { const: 1 },
+    name,
+    tempo: {
+      type: 'object',
+      required: ['bpm', 'beatsPerBar'],
+      additionalProperties: false,
+      properties: {
+        bpm: { type: 'number', minimum: 10, maximum: 400 },
+        beatsPerBar: { type: 'integer', minimum: 1, maximum: 32 },
+      },
+    },
+    canvas: {
+      type: 'object',
+      required: ['width', 'height', 'fps'],
+      additionalProperties: false,
+      properties: { width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } },
+    },
+    fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
+    scenes: { type: 'array', items: scene, minItems: 1, maxItems: 200 },
+  },
+} as const;

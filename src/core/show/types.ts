@@ -1,0 +1,112 @@
+/** Red, green, blue and alpha, each 0..1, straight (not premultiplied), as shown on a display. */
+export type Rgba = [number, number, number, number];
+
+/** One colour of a gradient, `at` 0..1 along it. */
+export interface Stop {
+  at: number;
+  colour: Rgba;
+}
+
+/** What a control can hold when nothing drives it. */
+export type ControlValue = number | boolean | string | number[] | Stop[];
+
+/** What happens to a fitted value outside its range. */
+export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
+
+/** The range an arriving signal is mapped to on a control. */
+export interface Fit {
+  from: [number, number];
+  to: [number, number];
+  /** Exponent of the curve between the ends; 1 is a straight line. */
+  bend: number;
+  edges: Edges;
+}
+
+/** How m samples serve n places where the counts differ. */
+export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
+
+/** A wave laid on a control: value = base + amount x wave. */
+export interface Swing {
+  type: 'swing';
+  on: boolean;
+  /** In the unit of the control. */
+  amount: number;
+  shape: 'sine' | 'triangle' | 'square' | 'ramp';
+  rate: number;
+  /** hertz: cycles a second. beats: beats a cycle. */
+  unit: 'hertz' | 'beats';
+  /** In turns. */
+  phase: number;
+}
+
+export type Motion = Swing;
+
+/** The controls of a wire that carries the previous frame. */
+export interface ReturnSettings {
+  /** How much survives, 0..1 (and a little above), stated per 1/60 s. */
+  keep: number;
+  /** Node whose output stands in before the first frame; null starts empty. */
+  startsFrom: string | null;
+  /** Signal node whose rise over 0.5 starts the loop again. */
+  clearWhen: string | null;
+  guard: 'soft' | 'off';
+  /** Where the soft guard holds the values. */
+  limit: number;
+}
+
+export interface WireEnd {
+  node: string;
+  /** An input of the kind, a control (`size`), or one part of a control (`place.x`). */
+  port: string;
+}
+
+export interface Wire {
+  id: string;
+  from: { node: string };
+  to: WireEnd;
+  /** Lane to take where the target takes one; absent: by name, else the first. */
+  lane?: string;
+  fit?: Fit;
+  spread?: Spread;
+  back?: ReturnSettings;
+}
+
+export type Precision = 'auto' | '8' | '16' | '32';
+
+export interface PatchNode {
+  id: string;
+  kind: string;
+  name: string;
+  /** Place of the card on the patch, in patch pixels. */
+  place: [number, number];
+  on: boolean;
+  controls: Record<string, ControlValue>;
+  /** Formula by control part, for example `size` or `place.x`. */
+  formulas: Record<string, string>;
+  /** Motions by control part. */
+  motions: Record<string, Motion[]>;
+  /** Pixels of an image node; absent: as its first picture, else as the canvas. */
+  size?: [number, number];
+  precision: Precision;
+}
+
+export interface Scene {
+  id: string;
+  name: string;
+  loopBeats: number;
+  nodes: Record<string, PatchNode>;
+  wires: Record<string, Wire>;
+}
+
+export interface Show {
+  format: 'pyrvel.show';
+  version: 1;
+  name: string;
+  tempo: { bpm: number; beatsPerBar: number };
+  canvas: { width: number; height: number; fps: number };
+  fadeSeconds: number;
+  scenes: Scene[];
+}
+
+export const showFormat = 'pyrvel.show' as const;
+export const showVersion = 1 as const;

@@ -1,0 +1,256 @@
+import { formulaToGlsl } from '../core/formula/glsl';
+import { parseFormula } from '../core/formula/parse';
+import type { ControlSpec } from '../core/kind/controls';
+import type { GlslType, ImageKind } from '../core/kind/kind';
+import type { PlanSource } from '../core/patch/plan';
+
+/** A picture that a shader reads as a texture. */
+export interface TextureRead {
+  /** Name of the sampler. */
+  sampler: string;
+  /** Where it comes from; `previous` is the result of the pass before. */
+  source: PlanSource | 'previous';
+  /** Uniform with share kept and limit, on return wires. */
+  back: string | null;
+  /** Uniform with the size in pixels, where the code asks for it. */
+  size: string;
+}
+
+/** A uniform that follows a control or a derived number of a node. */
+export interface NumberRead {
+  uniform: string;
+  node: string;
+  control: string;
+  spec: ControlSpec | null;
+}
+
+export interface Assembled {
+  fragment: string;
+  textures: TextureRead[];
+  numbers: NumberRead[];
+  /** Nodes drawn by this shader, the last one giving the result. */
+  members: string[];
+}
+
+/** What the assembler has to know of an image node. */
+export interface Part {
+  id: string;
+  name: string;
+  kind: ImageKind;
+  inputs: Record<string, PlanSource[]>;
+  /** Text of a formula control. */
+  formulaText(control: string): string;
+}
+
+/** The most stops a gradient may have; the schema says the same. */
+export const mostStops = 16;
+
+const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
+  number: 'float',
+  whole: 'float',
+  angle: 'float',
+  toggle: 'bool',
+  choice: 'int',
+  colour: 'vec4',
+  point: 'vec2',
+  vector: 'vec3',
+};
+
+const head = `#version 300 es
+precision highp float;
+precision highp int;
+precision highp sampler2D;
+in vec2 place;
+out vec4 result;
+uniform float aspect;
+uniform vec2 pixel;
+`;
+
+// Twin of guardValue in core: unchanged to half the limit, then bending under it.
+const guardGlsl = `
+vec4 guarded(vec4 v, float limit) {
+  if (limit <= 0.0) return v;
+  vec4 knee = vec4(limit * 0.5);
+  vec4 over = max(abs(v) - knee, 0.0) / knee;
+  vec4 bent = sign(v) * (knee + knee * (over / (1.0 + over)));
+  return mix(v, bent, vec4(greaterThan(abs(v), knee)));
+}
+`;
+
+class Writer {
+  readonly declarations: string[] = [];
+  readonly helpers = new Set<string>();
+  readonly functions: string[] = [];
+  readonly textures: TextureRead[] = [];
+  readonly numbers: NumberRead[] = [];
+  readonly members: string[] = [];
+  private readonly used = new Map<string, string>();
+
+  constructor(private readonly joined: (source: PlanSource) => Part | null) {}
+
+  private number(part: Part, k: number, name: string, type: string, spec: ControlSpec | null): string {
+    const uniform = `u${k}_${name}`;
+    if (!this.used.has(uniform)) {
+      this.used.set(uniform, type);
+      this.declarations.push(`uniform ${type} ${uniform};`);
+      this.numbers.push({ uniform, node: part.id, control: name, spec });
+    }
+    return uniform;
+  }
+
+  private gradient(part: Part, k: number, name: string, spec: ControlSpec): string {
+    const call = `g${k}_${name}`;
+    if (this.used.has(call)) return call;
+    this.used.set(call, 'gradient');
+    const base = `u${k}_${name}`;
+    this.numbers.push({ uniform: base, node: part.id, control: name, spec });
+    this.declarations.push(
+      `uniform vec4 ${base}_colours[${mostStops}];`,
+      `uniform float ${base}_at[${mostStops}];`,
+      `uniform int ${base}_count;`,
+    );
+    this.functions.push(`vec4 ${call}(float t) {
+  vec4 v = ${base}_colours[0];
+  for (int k = 1; k < ${mostStops}; k++) {
+    if (k >= ${base}_count) break;
+    float low = ${base}_at[k - 1];
+    float high = ${base}_at[k];
+    v = mix(v, ${base}_colours[k], high > low ? clamp((t - low) / (high - low), 0.0, 1.0) : step(high, t));
+  }
+  return v;
+}`);
+    return call;
+  }
+
+  private formula(part: Part, k: number, name: string, spec: ControlSpec): string {
+    const call = `q${k}_${name}`;
+    if (this.used.has(call)) return call;
+    this.used.set(call, 'formula');
+    const variables = spec.type === 'formula' ? spec.variables : [];
+    const tree = parseFormula(part.formulaText(name), (n) => variables.includes(n), variables);
+    const args = variables.map((n) => `float a_${n}`).join(', ');
+    this.functions.push(`float ${call}(${args}) { return ${formulaToGlsl(tree, (n) => `a_${n}`)}; }`);
+    return call;
+  }
+
+  private reader(part: Part, k: number, input: string): string {
+    const call = `r${k}_${input}`;
+    if (this.used.has(call)) return call;
+    this.used.set(call, 'reader');
+    const source = input === 'previous' ? ('previous' as const) : (part.inputs[input]?.[0] ?? null);
+    if (source === null) {
+      this.functions.push(`vec4 ${call}(vec2 p) { return vec4(0.0); }`);
+      return call;
+    }
+    const inner = source === 'previous' ? null : this.joined(source);
+    if (inner) {
+      const name = this.node(inner);
+      this.functions.push(`vec4 ${call}(vec2 p) { return ${name}(p); }`);
+      return call;
+    }
+    const sampler = `t${k}_${input}`;
+    const back = source !== 'previous' && source.back ? `k${k}_${input}` : null;
+    this.textures.push({ sampler, source, back, size: `s${k}_${input}` });
+    this.declarations.push(`uniform sampler2D ${sampler};`);
+    if (back) {
+      this.helpers.add(guardGlsl);
+      this.declarations.push(`uniform vec2 ${back};`);
+      this.functions.push(`vec4 ${call}(vec2 p) { return guarded(texture(${sampler}, p) * ${back}.x, ${back}.y); }`);
+    } else this.functions.push(`vec4 ${call}(vec2 p) { return texture(${sampler}, p); }`);
+    return call;
+  }
+
+  private sizeOf(part: Part, k: number, input: string): string {
+    this.reader(part, k, input);
+    const uniform = `s${k}_${input}`;
+    const texture = this.textures.find((t) => t.size === uniform);
+    if (!texture) return '(1.0 / pixel)'; // joined or empty: the same pixels as what is drawn
+    if (!this.used.has(uniform)) {
+      this.used.set(uniform, 'vec2');
+      this.declarations.push(`uniform vec2 ${uniform};`);
+    }
+    return uniform;
+  }
+
+  private translate(part: Part, k: number, body: string, derived: Readonly<Record<string, GlslType>>): string {
+    return body
+      .replace(/@([A-Za-z]\w*)\.size/g, (_, input: string) => this.sizeOf(part, k, input))
+      .replace(/@([A-Za-z]\w*)\(/g, (_, input: string) => `${this.reader(part, k, input)}(`)
+      .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
+        if (Object.hasOwn(derived, name)) return this.number(part, k, name, derived[name], null);
+        const spec = part.kind.controls[name];
+        if (!spec) throw new TypeError(`${part.kind.id}: its shader asks for a control ${name} that it does not have.`);
+        if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
+        if (spec.type === 'formula') return this.formula(part, k, name, spec);
+        const type = glslTypes[spec.type];
+        if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);
+        return this.number(part, k, name, type, spec);
+      });
+  }
+
+  /** Writes the function of one node and of all that is joined into it; gives its name. */
+  node(part: Part, pass = 0): string {
+    const name = `n_${part.id}`;
+    if (this.used.has(name)) return name;
+    this.used.set(name, 'node');
+    const k = this.members.length;
+    // The index is taken before what lies above is written, so that names inside one node never change with it.
+    this.members.push(part.id);
+    const { paint } = part.kind;
+    if (paint.type !== 'shader' && paint.type !== 'passes') throw new TypeError(`${part.kind.id} has no shader.`);
+    for (const helper of paint.helpers ?? []) this.helpers.add(helper);
+    const body = paint.type === 'shader' ? paint.body : paint.passes[pass].body;
+    const derived = paint.derived ?? {};
+    const [first] = Object.entries(part.kind.inputs);
+    const sameFirst = paint.type === 'shader' && first && (first[1].reads ?? 'same') === 'same';
+    const code = this.translate(part, k, body, derived);
+    const wet = paint.type === 'shader' && paint.wet ? this.translate(part, k, '$amount', derived) : null;
+    const source = first && (sameFirst || wet) ? this.reader(part, k, first[0]) : null;
+    const title = `// ${part.name} (${part.kind.label})`;
+    if (!source) {
+      this.functions.push(`${title}\nvec4 ${name}(vec2 p) {\n${code}\n}`);
+    } else if (sameFirst) {
+      this.functions.push(`${title}\nvec4 f_${part.id}(vec2 p, vec4 source) {\n${code}\n}`);
+      const mixed = wet ? `mix(source, f_${part.id}(p, source), ${wet})` : `f_${part.id}(p, source)`;
+      this.functions.push(`vec4 ${name}(vec2 p) { vec4 source = ${source}(p); return ${mixed}; }`);
+    } else {
+      this.functions.push(`${title}\nvec4 f_${part.id}(vec2 p) {\n${code}\n}`);
+      this.functions.push(
+        `vec4 ${name}(vec2 p) { vec4 v = f_${part.id}(p); if (${wet} < 1.0) v = mix(${source}(p), v, ${wet}); return v; }`,
+      );
+    }
+    return name;
+  }
+
+  finish(call: string): Assembled {
+    const fragment = [
+      head,
+      ...this.declarations,
+      ...this.helpers,
+      ...this.functions,
+      `void main() { result = ${call}(place); }`,
+      '',
+    ].join('\n');
+    return { fragment, textures: this.textures, numbers: this.numbers, members: [...this.members].reverse() };
+  }
+}
+
+/**
+ * Writes the fragment shader that draws one node. Inputs for which `joined` gives a part become functions of the same
+ * shader, all others are read as textures. Throws FormulaError if a formula control cannot be read.
+ */
+export function assemble(part: Part, joined: (source: PlanSource) => Part | null, pass = 0): Assembled {
+  const writer = new Writer(joined);
+  return writer.finish(writer.node(part, pass));
+}
+
+export const vertexText = `#version 300 es
+in vec3 position;
+in vec2 uv;
+uniform vec4 region;
+out vec2 place;
+void main() {
+  place = region.xy + uv * region.zw;
+  gl_Position = vec4(position.xy, 0.0, 1.0);
+}
+`;

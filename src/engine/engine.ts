@@ -1,0 +1,584 @@
+import type { RawShaderMaterial, Texture } from 'three';
+import type { Catalogue } from '../core/kind/kind';
+import { quietInputs, type InputState } from '../core/run/inputs';
+import type { Frame } from '../core/run/scene-run';
+import { applyChanges } from '../core/show/changes';
+import type { Scene, Show } from '../core/show/types';
+import { longestStepSeconds, momentAt, type BeatOrigin } from '../core/time/clock';
+import { benchData, glanceNodes, glanceParts } from './glance';
+import { Gpu } from './gpu';
+import { GpuClock } from './gpu-clock';
+import { Pacer } from './pacer';
+import { Previews } from './previews';
+import { assertNever, type Answer, type Ask, type FrameRequest, type FromEngine, type ProgramState, type SurfaceRole, type ToEngine, type Watch, type WorkScale } from './protocol';
+import { ScenePlayer } from './scene-player';
+
+interface Surface {
+  id: string;
+  role: SurfaceRole;
+  canvas: OffscreenCanvas;
+  context: ImageBitmapRenderingContext;
+  width: number;
+  height: number;
+  painted: boolean;
+}
+
+/** Seconds without a finished context before another is asked for, after one was lost. */
+const graphicsRetryMs = 250;
+/** Frames given to the card and not done at which the next one is left out. */
+const mostBehind = 2;
+
+const presentFragment = `#version 300 es
+precision highp float;
+in vec2 place;
+uniform sampler2D first;
+uniform sampler2D second;
+uniform float fade;
+uniform float level;
+uniform vec2 fit;
+out vec4 result;
+float grain(vec2 p) { return fract(sin(dot(p, vec2(12.9898, 78.233))) * 43758.5453); }
+void main() {
+  vec2 p = (place - 0.5) * fit + 0.5;
+  vec2 inside = step(vec2(0.0), p) * step(p, vec2(1.0));
+  vec3 c = texture(first, p).rgb;
+  if (fade > 0.0) c = mix(c, texture(second, p).rgb, fade);
+  // Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands.
+  c += (grain(gl_FragCoord.xy) - 0.5) / 255.0;
+  result = vec4(c * level * inside.x * inside.y, 1.0);
+}
+`;
+
+/**
+ * The engine: owns time, the scenes that are playing and every canvas that shows them. It never waits for the interface,
+ * and nothing the interface does can stop it from painting the stage.
+ */
+export class Engine {
+  private gpu: Gpu | null = null;
+  private clock: GpuClock | null = null;
+  private present: RawShaderMaterial | null = null;
+  private previews: Previews | null = null;
+  private show: Show | null = null;
+  private readonly players = new Map<string, ScenePlayer>();
+  private without: ScenePlayer | null = null;
+  private readonly surfaces = new Map<string, Surface>();
+  private watch: Watch = { scene: null, cards: [], bench: null, inspected: null, without: null };
+  private live: InputState = quietInputs();
+  private readonly pacer = new Pacer((now) => this.tick(now));
+  private playing = true;
+  private time = 0;
+  private origin: BeatOrigin = { time: 0, beat: 0 };
+  private lastNow = 0;
+  private pendingSteps = 0;
+  private program: ProgramState = { program: '', incoming: null, fade: 0, next: null };
+  private fadeSeconds = 0;
+  private blackout = false;
+  private freeze = false;
+  private workScale: WorkScale = 'auto';
+  private autoScale: 1 | 0.5 | 0.25 = 1;
+  private autoSince = 0;
+  private frames = 0;
+  private stageFrames = 0;
+  private cpuMs = 0;
+  private lastTold = { beat: 0, stats: 0, glance: 0, faults: 0 };
+  private toldFaults = new Map<string, string>();
+  private graphicsDownSince: number | null = null;
+  private lastAttempt = 0;
+  private exact: { key: string; player: ScenePlayer; frame: number } | null = null;
+
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
+  ) {
+    this.startGraphics();
+  }
+
+  private startGraphics(): void {
+    try {
+      this.gpu = new Gpu();
+      this.clock = new GpuClock(this.gpu.gl);
+      this.present = this.gpu.material(presentFragment, {
+        first: { value: null },
+        second: { value: null },
+        fade: { value: 0 },
+        level: { value: 1 },
+        fit: { value: [1, 1] },
+      });
+      this.previews = new Previews(this.gpu, (bitmap, cells) => this.tell({ type: 'previews', bitmap, cells }, [bitmap]));
+      for (const player of this.players.values()) player.moveTo(this.gpu);
+      if (this.graphicsDownSince !== null) this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
+      this.graphicsDownSince = null;
+    } catch (error) {
+      this.gpu = null;
+      if (this.graphicsDownSince === null) {
+        this.graphicsDownSince = performance.now();
+        this.tell({ type: 'graphics', state: 'none', message: error instanceof Error ? error.message : String(error) });
+      }
+    }
+  }
+
+  private loseGraphics(now: number): void {
+    if (this.graphicsDownSince === null) {
+      this.graphicsDownSince = now;
+      this.tell({ type: 'graphics', state: 'lost', message: 'The graphics card was lost. The last picture stays until it is back.' });
+    }
+    // What lived on the card is gone with it; canvases keep their last picture.
+    this.without = null;
+    this.exact = null;
+    this.gpu = null;
+  }
+
+  receive(message: ToEngine): void {
+    switch (message.type) {
+      case 'open':
+        this.open(message.show, message.program, message.time, message.playing);
+        break;
+      case 'change':
+        if (this.show) this.setShow(applyChanges(this.show, message.changes));
+        break;
+      case 'watch':
+        this.watch = message.watch;
+        break;
+      case 'surface':
+        this.addSurface(message.id, message.role, message.canvas, message.width, message.height);
+        break;
+      case 'surface-size': {
+        const surface = this.surfaces.get(message.id);
+        if (surface) Object.assign(surface, { width: message.width, height: message.height });
+        break;
+      }
+      case 'surface-gone':
+        this.surfaces.delete(message.id);
+        break;
+      case 'transport':
+        this.playing = message.playing;
+        break;
+      case 'restart':
+        this.time = 0;
+        this.origin = { time: 0, beat: 0 };
+        for (const player of this.players.values()) player.run.restart();
+        break;
+      case 'step':
+        this.playing = false;
+        this.pendingSteps++;
+        break;
+      case 'live':
+        this.live = message.live;
+        break;
+      case 'take':
+        this.take(message.scene, message.seconds);
+        break;
+      case 'next':
+        this.program = { ...this.program, next: message.scene };
+        break;
+      case 'stage':
+        this.blackout = message.blackout;
+        this.freeze = message.freeze;
+        break;
+      case 'work-scale':
+        this.workScale = message.scale;
+        break;
+      case 'clear-return':
+        this.players.get(message.scene)?.run.clearReturn(message.wire);
+        break;
+      case 'ask':
+        void this.answer(message.id, message.ask);
+        break;
+      case 'rehearse':
+        if (message.fault === 'context-loss') this.gpu?.gl.getExtension('WEBGL_lose_context')?.loseContext();
+        break;
+      default:
+        assertNever(message);
+    }
+  }
+
+  private open(show: Show, program: string, time: number, playing: boolean): void {
+    this.show = show;
+    for (const player of this.players.values()) player.dispose();
+    this.players.clear();
+    this.exact = null;
+    this.time = time;
+    this.origin = { time: 0, beat: 0 };
+    this.playing = playing;
+    const known = show.scenes.some((scene) => scene.id === program);
+    this.program = { program: known ? program : (show.scenes[0]?.id ?? ''), incoming: null, fade: 0, next: null };
+    this.toldFaults.clear();
+    this.pacer.interval = 1000 / show.canvas.fps;
+    this.tell({ type: 'opened' });
+    this.pacer.start();
+  }
+
+  private setShow(show: Show): void {
+    const before = this.show;
+    this.show = show;
+    if (before && before.tempo.bpm !== show.tempo.bpm) {
+      const beat = this.origin.beat + ((this.time - this.origin.time) * before.tempo.bpm) / 60;
+      this.origin = { time: this.time, beat };
+    }
+    this.pacer.interval = 1000 / show.canvas.fps;
+    const ids = new Set(show.scenes.map((scene) => scene.id));
+    for (const [id, player] of this.players) {
+      if (ids.has(id)) continue;
+      player.dispose();
+      this.players.delete(id);
+    }
+    const first = show.scenes[0]?.id ?? '';
+    if (!ids.has(this.program.program)) this.program = { ...this.program, program: this.program.incoming ?? first, incoming: null, fade: 0 };
+    if (this.program.incoming && !ids.has(this.program.incoming)) this.program = { ...this.program, incoming: null, fade: 0 };
+  }
+
+  private take(scene: string, seconds: number): void {
+    if (!this.show?.scenes.some((s) => s.id === scene)) return;
+    const { program, incoming, fade } = this.program;
+    if (scene === (incoming ?? program)) return;
+    if (incoming !== null) {
+      // Taken again during a fade: what is more visible is where the new fade starts.
+      const from = fade >= 0.5 ? incoming : program;
+      this.program = { ...this.program, program: from, incoming: from === scene ? null : scene, fade: 0 };
+    } else this.program = { ...this.program, incoming: scene, fade: 0 };
+    this.fadeSeconds = seconds;
+    if (seconds <= 0) this.program = { ...this.program, program: scene, incoming: null, fade: 0 };
+  }
+
+  private addSurface(id: string, role: SurfaceRole, canvas: OffscreenCanvas, width: number, height: number): void {
+    const context = canvas.getContext('bitmaprenderer');
+    if (!context) return;
+    this.surfaces.set(id, { id, role, canvas, context, width, height, painted: false });
+  }
+
+  private tick(now: number): void {
+    if (!this.show) return;
+    if (!this.gpu || this.gpu.isLost) {
+      if (this.gpu) this.loseGraphics(now);
+      if (now - this.lastAttempt > graphicsRetryMs) {
+        this.lastAttempt = now;
+        this.startGraphics();
+      }
+      this.lastNow = now;
+      this.tellBeat(now);
+      return;
+    }
+    const clock = this.clock!;
+    clock.poll(now);
+    this.tellBeat(now);
+    const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
+    if (clock.behind >= mostBehind) return;
+    this.lastNow = now;
+    this.advanceFade(real);
+    let dt = 0;
+    if (this.playing) dt = Math.min(real, longestStepSeconds);
+    else if (this.pendingSteps > 0) {
+      this.pendingSteps--;
+      dt = 1 / this.show.canvas.fps;
+    }
+    this.time += dt;
+    this.chooseScale(now);
+    this.drawFrame(now, dt);
+    this.report(now);
+  }
+
+  private advanceFade(seconds: number): void {
+    const { incoming, fade } = this.program;
+    if (incoming === null) return;
+    const next = this.fadeSeconds > 0 ? fade + seconds / this.fadeSeconds : 1;
+    this.program = next >= 1 ? { ...this.program, program: incoming, incoming: null, fade: 0 } : { ...this.program, fade: next };
+  }
+
+  private hasStage(): boolean {
+    for (const surface of this.surfaces.values()) if (surface.role === 'stage') return true;
+    return false;
+  }
+
+  /** Lowers the size that is drawn while nobody but the desk looks on and the card cannot keep up. */
+  private chooseScale(now: number): void {
+    const budget = 1000 / this.show!.canvas.fps;
+    if (this.hasStage()) {
+      this.autoScale = 1;
+      this.autoSince = now;
+      return;
+    }
+    if (now - this.autoSince < 1500) return;
+    const ms = this.clock!.frameMs;
+    if (ms > budget * 1.6 && this.autoScale > 0.25) {
+      this.autoScale = this.autoScale === 1 ? 0.5 : 0.25;
+      this.autoSince = now;
+    } else if (ms < budget * 0.2 && this.autoScale < 1) {
+      this.autoScale = this.autoScale === 0.25 ? 0.5 : 1;
+      this.autoSince = now;
+    }
+  }
+
+  private canvasSize(): { width: number; height: number } {
+    const { width, height } = this.show!.canvas;
+    const scale = this.hasStage() ? 1 : this.workScale === 'auto' ? this.autoScale : this.workScale;
+    return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
+  }
+
+  private scene(id: string | null): Scene | null {
+    return this.show!.scenes.find((scene) => scene.id === id) ?? null;
+  }
+
+  /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
+  private wanted(): Map<string, string[]> {
+    const wanted = new Map<string, string[]>();
+    const has = (role: SurfaceRole): boolean => [...this.surfaces.values()].some((surface) => surface.role === role);
+    if (has('stage') || has('program')) {
+      wanted.set(this.program.program, []);
+      if (this.program.incoming) wanted.set(this.program.incoming, []);
+    }
+    if (this.program.next && has('next')) wanted.set(this.program.next, []);
+    const { scene, cards, bench, inspected } = this.watch;
+    if (scene && this.scene(scene)) {
+      const nodes = new Set(cards);
+      if (bench) nodes.add(bench);
+      if (inspected) nodes.add(inspected);
+      wanted.set(scene, [...nodes]);
+    }
+    return wanted;
+  }
+
+  private drawFrame(now: number, dt: number): void {
+    const gpu = this.gpu!;
+    const show = this.show!;
+    const start = performance.now();
+    gpu.passes = 0;
+    const moment = momentAt(this.time, dt, show.canvas.fps, show.tempo, this.origin);
+    const frame: Frame = { moment, live: this.live, canvas: this.canvasSize() };
+    const wanted = this.wanted();
+    for (const [id, player] of this.players) {
+      if (wanted.has(id)) continue;
+      player.dispose();
+      this.players.delete(id);
+    }
+    const measuring = this.clock!.canMeasure && this.frames % 20 === 0;
+    for (const [id, nodes] of wanted) {
+      const scene = this.scene(id);
+      if (!scene) continue;
+      let player = this.players.get(id);
+      if (!player) this.players.set(id, (player = new ScenePlayer(gpu, this.catalogue, scene)));
+      player.stage.measure = measuring && id === this.watch.scene ? (node, draw) => this.clock!.measure(node, draw) : null;
+      player.play(scene, frame, nodes, show.canvas.height);
+    }
+    this.playWithout(frame);
+    for (const surface of this.surfaces.values()) this.paint(surface);
+    this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
+    this.frames++;
+    this.clock!.mark(now);
+    const watched = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
+    if (watched) this.previews!.turn(now, watched, this.watch.cards, this.clock!.frameMs < 500 / show.canvas.fps);
+  }
+
+  /** The scene as it would be without one node runs beside the real one, only while somebody asks for it. */
+  private playWithout(frame: Frame): void {
+    const scene = this.scene(this.watch.scene);
+    const { without } = this.watch;
+    if (!without || !scene?.nodes[without]) {
+      this.without?.dispose();
+      this.without = null;
+      return;
+    }
+    if (this.without?.without !== without) {
+      this.without?.dispose();
+      this.without = new ScenePlayer(this.gpu!, this.catalogue, scene, without);
+      const player = this.players.get(scene.id);
+      if (player) {
+        this.without.play(scene, frame, [], this.show!.canvas.height);
+        this.without.stage.adoptLoops(player.stage);
+      }
+    }
+    this.without.play(scene, frame, [], this.show!.canvas.height);
+  }
+
+  private pictureFor(role: SurfaceRole): { first: Texture; second: Texture; fade: number; level: number } {
+    const of = (id: string | null): Texture => (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
+    const { program, incoming, fade, next } = this.program;
+    switch (role) {
+      case 'monitor':
+        return { first: this.without?.picture ?? of(this.watch.scene), second: this.gpu!.empty, fade: 0, level: 1 };
+      case 'next':
+        return { first: of(next), second: this.gpu!.empty, fade: 0, level: 1 };
+      case 'program':
+      case 'stage':
+        // Eased at both ends, so that a fade neither starts nor stops with a jerk.
+        return { first: of(program), second: of(incoming), fade: incoming ? fade * fade * (3 - 2 * fade) : 0, level: this.blackout ? 0 : 1 };
+      case 'bench':
+        return { first: this.gpu!.empty, second: this.gpu!.empty, fade: 0, level: 1 };
+    }
+  }
+
+  private paint(surface: Surface): void {
+    const gpu = this.gpu!;
+    const { role, width, height } = surface;
+    if (width < 1 || height < 1) return;
+    // A frozen stage keeps what it shows; one that was opened while frozen gets one picture first.
+    if (role === 'stage' && this.freeze && !this.blackout && surface.painted) return;
+    gpu.resize(width, height);
+    if (role === 'bench') {
+      const player = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
+      const { bench } = this.watch;
+      if (!player || !bench || !player.peek(bench, null)) return;
+    } else {
+      const { first, second, fade, level } = this.pictureFor(role);
+      const { uniforms } = this.present!;
+      const shape = (this.show!.canvas.width / this.show!.canvas.height) / (width / height);
+      uniforms.first.value = first;
+      uniforms.second.value = second;
+      uniforms.fade.value = fade;
+      uniforms.level.value = level;
+      uniforms.fit.value = shape > 1 ? [1, shape] : [1 / shape, 1];
+      gpu.pass(this.present!, null);
+    }
+    surface.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
+    if (role === 'stage') this.stageFrames++;
+    if (!surface.painted) {
+      surface.painted = true;
+      this.tell({ type: 'surface-painted', id: surface.id });
+    }
+  }
+
+  private tellBeat(now: number): void {
+    if (now - this.lastTold.beat < 40) return;
+    this.lastTold.beat = now;
+    const moment = momentAt(this.time, 0, this.show!.canvas.fps, this.show!.tempo, this.origin);
+    const transport = { playing: this.playing, time: moment.time, frame: moment.frame, beat: moment.beat };
+    this.tell({ type: 'beat', transport, program: this.program });
+  }
+
+  private report(now: number): void {
+    const { scene, cards, inspected, bench } = this.watch;
+    const player = scene ? this.players.get(scene) : undefined;
+    if (player && now - this.lastTold.glance > 50) {
+      this.lastTold.glance = now;
+      const nodes = glanceNodes(player.run, cards);
+      const parts = inspected ? glanceParts(player.run, inspected) : [];
+      this.tell({ type: 'glance', nodes, parts, bench: bench ? benchData(player.run, bench) : null });
+    }
+    if (now - this.lastTold.faults > 100) {
+      this.lastTold.faults = now;
+      for (const [id, running] of this.players) {
+        const faults = running.faults();
+        const notes = running.notes();
+        const key = JSON.stringify([faults, notes]);
+        if (this.toldFaults.get(id) === key) continue;
+        this.toldFaults.set(id, key);
+        this.tell({ type: 'faults', scene: id, faults, notes });
+      }
+    }
+    if (now - this.lastTold.stats > 250) {
+      this.lastTold.stats = now;
+      const clock = this.clock!;
+      const { width, height } = this.canvasSize();
+      this.tell({
+        type: 'stats',
+        stats: {
+          framesPerSecond: clock.perSecond,
+          stageFrames: this.stageFrames,
+          frames: this.frames,
+          frameMs: clock.frameMs,
+          cpuMs: this.cpuMs,
+          passes: this.gpu!.passes,
+          targets: this.gpu!.targetCount,
+          programs: this.gpu!.programCount,
+          width,
+          height,
+          nodeMs: { ...clock.nodeMs },
+        },
+      });
+    }
+  }
+
+  private async answer(id: number, ask: Ask): Promise<void> {
+    try {
+      const answer = await this.work(ask);
+      const transfer = 'png' in answer ? [answer.png] : [];
+      this.tell({ type: 'answer', id, answer }, transfer);
+    } catch (error) {
+      this.tell({ type: 'refusal', id, message: error instanceof Error ? error.message : String(error) });
+    }
+  }
+
+  private async work(ask: Ask): Promise<Answer> {
+    if (!this.gpu || this.gpu.isLost) throw new Error('The graphics card is away. Try again in a moment.');
+    switch (ask.what) {
+      case 'pixel':
+        return this.readPixel(ask.scene, ask.node, ask.x, ask.y);
+      case 'shader':
+        return { what: 'shader', text: this.players.get(ask.scene)?.stage.shaderText(ask.node) ?? '' };
+      case 'frame':
+        return { what: 'frame', png: await this.exactFrame(ask.request) };
+      case 'picture': {
+        const request = { scene: ask.scene, node: null, frame: 60, width: ask.width, height: ask.height };
+        const player = this.players.get(ask.scene);
+        return { what: 'picture', png: player ? await this.png(player, null, ask.width, ask.height) : await this.exactFrame(request) };
+      }
+    }
+  }
+
+  private async readPixel(scene: string, node: string, x: number, y: number): Promise<Answer> {
+    const gpu = this.gpu!;
+    const player = this.players.get(scene);
+    const image = player?.run.runs.get(node)?.image;
+    if (!player || !image) throw new Error('There is no picture at this node.');
+    const px = Math.min(image.width - 1, Math.max(0, Math.floor(x * image.width)));
+    const py = Math.min(image.height - 1, Math.max(0, Math.floor(y * image.height)));
+    const target = gpu.acquire(1, 1, '32');
+    const region = [px / image.width, py / image.height, 1 / image.width, 1 / image.height];
+    const rgba = new Float32Array(4);
+    try {
+      if (!player.peek(node, target, region)) throw new Error('There is no picture at this node.');
+      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, rgba);
+      else {
+        const bytes = new Uint8Array(4);
+        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, bytes);
+        bytes.forEach((v, k) => (rgba[k] = v / 255));
+      }
+    } finally {
+      gpu.release(target);
+    }
+    return { what: 'pixel', rgba: [rgba[0], rgba[1], rgba[2], rgba[3]], width: image.width, height: image.height };
+  }
+
+  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
+  private async exactFrame(request: FrameRequest): Promise<ArrayBuffer> {
+    const show = this.show!;
+    const scene = this.scene(request.scene);
+    if (!scene) throw new Error(`There is no scene ${request.scene}.`);
+    if (request.node && !scene.nodes[request.node]) throw new Error(`There is no node ${request.node} in ${scene.name}.`);
+    const key = `${request.scene} ${request.width}x${request.height} ${request.node}`;
+    if (!this.exact || this.exact.key !== key || this.exact.frame >= request.frame) {
+      this.exact?.player.dispose();
+      this.exact = { key, player: new ScenePlayer(this.gpu!, this.catalogue, scene), frame: -1 };
+    }
+    const { player } = this.exact;
+    const { fps } = show.canvas;
+    const canvas = { width: request.width, height: request.height };
+    for (let k = this.exact.frame + 1; k <= request.frame; k++) {
+      const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
+      player.play(scene, { moment, live: quietInputs(), canvas }, request.node ? [request.node] : [], show.canvas.height);
+      if (k % 16 === 15) await new Promise((resolve) => setTimeout(resolve, 0));
+    }
+    this.exact.frame = request.frame;
+    const faults = Object.entries(player.faults());
+    if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
+    return this.png(player, request.node, request.width, request.height);
+  }
+
+  private async png(player: ScenePlayer, node: string | null, width: number, height: number): Promise<ArrayBuffer> {
+    const gpu = this.gpu!;
+    gpu.resize(width, height);
+    if (node) {
+      if (!player.peek(node, null)) throw new Error('There is no picture at this node.');
+    } else {
+      const { uniforms } = this.present!;
+      Object.assign(uniforms.first, { value: player.picture });
+      Object.assign(uniforms.fade, { value: 0 });
+      Object.assign(uniforms.level, { value: 1 });
+      Object.assign(uniforms.fit, { value: [1, 1] });
+      gpu.pass(this.present!, null);
+    }
+    const bitmap = gpu.canvas.transferToImageBitmap();
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
+    return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
+  }
+}

@@ -1,0 +1,87 @@
+import type { SceneRun } from '../core/run/scene-run';
+import { partName, partsOf, rangeOf } from '../core/kind/controls';
+import type { BenchData, NodeGlance, PartGlance } from './protocol';
+
+const mostSamples = 64;
+const mostPoints = 160;
+const mostBenchSamples = 4096;
+const mostBenchPoints = 20000;
+
+/** A few numbers of each node that is no image, for its card. */
+export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[] {
+  const list: NodeGlance[] = [];
+  for (const id of ids) {
+    const node = run.runs.get(id);
+    if (!node) continue;
+    const base = { node: id, lanes: [], values: [], samples: new Float32Array(0), count: 0 };
+    if (node.given) {
+      const { lanes, length } = node.given;
+      list.push({
+        ...base,
+        kind: 'signal',
+        lanes: lanes.map((lane) => lane.name),
+        values: lanes.map((lane) => lane.samples[0] ?? 0),
+        count: length,
+        samples: lanes.length ? thin(lanes[0].samples, 1, mostSamples) : base.samples,
+      });
+    } else if (node.shape) {
+      list.push({ ...base, kind: 'shape', count: node.shape.count, samples: thin(node.shape.positions, 3, mostPoints) });
+    } else if (node.prop) {
+      const count = node.prop.type === 'instances' ? node.prop.count : 1;
+      const shape = node.prop.type === 'body' ? node.prop.shape : node.prop.type === 'instances' ? node.prop.body.shape : null;
+      list.push({ ...base, kind: 'prop', count, samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples });
+    }
+  }
+  return list;
+}
+
+/** Every k-th group of `width` numbers, so that at most `most` groups remain. */
+function thin(numbers: Float32Array, width: number, most: number): Float32Array {
+  const groups = numbers.length / width;
+  if (groups <= most) return numbers.slice();
+  const out = new Float32Array(most * width);
+  for (let k = 0; k < most; k++) {
+    const from = Math.floor((k * groups) / most) * width;
+    for (let c = 0; c < width; c++) out[k * width + c] = numbers[from + c];
+  }
+  return out;
+}
+
+/** Live values of the driven controls of one node. */
+export function glanceParts(run: SceneRun, id: string): PartGlance[] {
+  const node = run.runs.get(id);
+  if (!node) return [];
+  const list: PartGlance[] = [];
+  for (const [control, spec] of Object.entries(node.plan.kind.controls)) {
+    for (const part of partsOf(spec)) {
+      const name = partName(control, part);
+      const driven = node.parts.get(name);
+      if (!driven) continue;
+      const [low, high] = rangeOf(spec);
+      list.push({ part: name, value: driven.samples[0] ?? 0, low, high, samples: driven.samples.length });
+    }
+  }
+  return list;
+}
+
+/** Everything the bench shows of a signal, shape or prop. */
+export function benchData(run: SceneRun, id: string): BenchData | null {
+  const node = run.runs.get(id);
+  if (!node) return null;
+  const empty: BenchData = { node: id, lanes: [], positions: null, lines: null, count: 0 };
+  if (node.given) {
+    const lanes = node.given.lanes.map((lane) => ({ name: lane.name, samples: lane.samples.slice(0, mostBenchSamples) }));
+    return { ...empty, lanes, count: node.given.length };
+  }
+  const shape = node.shape ?? (node.prop?.type === 'body' ? node.prop.shape : node.prop?.type === 'instances' ? node.prop.on : null);
+  if (!shape) return node.prop?.type === 'instances' ? { ...empty, count: node.prop.count } : null;
+  const lines = new Uint32Array(shape.rows.length + shape.columns.length);
+  lines.set(shape.rows);
+  lines.set(shape.columns, shape.rows.length);
+  return {
+    ...empty,
+    positions: shape.positions.slice(0, 3 * mostBenchPoints),
+    lines: shape.count <= mostBenchPoints ? lines : null,
+    count: shape.count,
+  };
+}

@@ -1,0 +1,83 @@
+/**
+ * Follows how far the card has come with the frames it was given, so that frames are left out before work piles up, and
+ * measures what single nodes cost where the card can tell.
+ */
+export class GpuClock {
+  /** Milliseconds from the start of a frame until it was done, smoothed. */
+  frameMs = 0;
+  /** Frames finished in the last second. */
+  perSecond = 0;
+  readonly nodeMs: Record<string, number> = {};
+  private readonly open: { fence: WebGLSync; start: number }[] = [];
+  private finished: number[] = [];
+  private readonly timer: { TIME_ELAPSED_EXT: number; GPU_DISJOINT_EXT: number } | null;
+  private queries: { node: string; query: WebGLQuery }[] = [];
+
+  constructor(private readonly gl: WebGL2RenderingContext) {
+    this.timer = gl.getExtension('EXT_disjoint_timer_query_webgl2') as never;
+  }
+
+  /** Looks what is done; to be called at the start of a task, since fences move only between tasks. */
+  poll(now: number): void {
+    const { gl } = this;
+    while (this.open.length) {
+      const [first] = this.open;
+      if (gl.getSyncParameter(first.fence, gl.SYNC_STATUS) !== gl.SIGNALED) break;
+      gl.deleteSync(first.fence);
+      this.open.shift();
+      const took = now - first.start;
+      this.frameMs = this.frameMs === 0 ? took : this.frameMs * 0.9 + took * 0.1;
+      this.finished.push(now);
+    }
+    this.finished = this.finished.filter((at) => now - at < 1000);
+    this.perSecond = this.finished.length;
+    this.collect();
+  }
+
+  /** Frames given to the card and not done. */
+  get behind(): number {
+    return this.open.length;
+  }
+
+  mark(start: number): void {
+    const { gl } = this;
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    gl.flush();
+    if (fence) this.open.push({ fence, start });
+  }
+
+  /** Whether nothing is being measured, so that the next frame may be. */
+  get canMeasure(): boolean {
+    return this.timer !== null && this.queries.length === 0;
+  }
+
+  measure(node: string, draw: () => void): void {
+    const query = this.timer && this.gl.createQuery();
+    if (!query || !this.timer) {
+      draw();
+      return;
+    }
+    this.gl.beginQuery(this.timer.TIME_ELAPSED_EXT, query);
+    draw();
+    this.gl.endQuery(this.timer.TIME_ELAPSED_EXT);
+    this.queries.push({ node, query });
+  }
+
+  private collect(): void {
+    const { gl, timer } = this;
+    if (!timer || this.queries.length === 0) return;
+    const last = this.queries[this.queries.length - 1];
+    if (!gl.getQueryParameter(last.query, gl.QUERY_RESULT_AVAILABLE)) return;
+    const disjoint = gl.getParameter(timer.GPU_DISJOINT_EXT) as boolean;
+    const sums = new Map<string, number>();
+    for (const { node, query } of this.queries) {
+      const ns = gl.getQueryParameter(query, gl.QUERY_RESULT) as number;
+      sums.set(node, (sums.get(node) ?? 0) + ns / 1e6);
+      gl.deleteQuery(query);
+    }
+    this.queries = [];
+    if (disjoint) return;
+    for (const node of Object.keys(this.nodeMs)) if (!sums.has(node)) delete this.nodeMs[node];
+    for (const [node, ms] of sums) this.nodeMs[node] = this.nodeMs[node] === undefined ? ms : this.nodeMs[node] * 0.6 + ms * 0.4;
+  }
+}

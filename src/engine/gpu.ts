@@ -1,0 +1,226 @@
+import {
+  BufferAttribute,
+  BufferGeometry,
+  ClampToEdgeWrapping,
+  ColorManagement,
+  DataTexture,
+  FloatType,
+  HalfFloatType,
+  LinearFilter,
+  LinearSRGBColorSpace,
+  Mesh,
+  NearestFilter,
+  NoBlending,
+  OrthographicCamera,
+  RawShaderMaterial,
+  RGBAFormat,
+  Scene,
+  UnsignedByteType,
+  WebGLRenderer,
+  WebGLRenderTarget,
+  type IUniform,
+  type Texture,
+} from 'three';
+import { vertexText } from './assemble';
+
+// Pictures are worked on as they will be shown; nothing may convert them behind our back.
+ColorManagement.enabled = false;
+
+export type Bits = '8' | '16' | '32';
+
+const bitTypes = { '8': UnsignedByteType, '16': HalfFloatType, '32': FloatType } as const;
+
+/** A shader that does not compile. `log` is what the compiler said. */
+export class ShaderError extends Error {
+  override name = 'ShaderError';
+  constructor(readonly log: string) {
+    const first = log.split('\n').find((line) => line.trim()) ?? 'no reason given';
+    super(`The shader does not compile: ${first.trim()}`);
+  }
+}
+
+/** Sole owner of the graphics context, its render targets and the full-screen pass. */
+export class Gpu {
+  readonly canvas: OffscreenCanvas;
+  readonly renderer: WebGLRenderer;
+  readonly gl: WebGL2RenderingContext;
+  /** Whether pictures of 16 and 32 bits can be drawn into. */
+  readonly floats: boolean;
+  passes = 0;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly quad: Mesh<BufferGeometry, RawShaderMaterial>;
+  private readonly copyMaterial: RawShaderMaterial;
+  private readonly free = new Map<string, WebGLRenderTarget[]>();
+  private made = 0;
+  private readonly emptyTexture: DataTexture;
+
+  constructor() {
+    this.canvas = new OffscreenCanvas(16, 16);
+    const gl = this.canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false, powerPreference: 'high-performance' });
+    if (!gl) throw new Error('This browser gives no WebGL2. Switch on graphics acceleration, or use a newer browser.');
+    this.gl = gl;
+    this.renderer = new WebGLRenderer({ canvas: this.canvas as unknown as HTMLCanvasElement, context: gl });
+    this.renderer.outputColorSpace = LinearSRGBColorSpace;
+    this.renderer.autoClear = false;
+    this.renderer.debug.checkShaderErrors = false;
+    this.floats = gl.getExtension('EXT_color_buffer_float') !== null;
+    gl.getExtension('OES_texture_float_linear');
+    const corners = new BufferGeometry();
+    // One triangle over the whole picture: no seam along a diagonal.
+    corners.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3));
+    corners.setAttribute('uv', new BufferAttribute(new Float32Array([0, 0, 2, 0, 0, 2]), 2));
+    this.copyMaterial = this.material(
+      `#version 300 es
+precision highp float;
+in vec2 place;
+uniform sampler2D picture;
+out vec4 result;
+void main() { result = texture(picture, place); }`,
+      { picture: { value: null } },
+    );
+    this.quad = new Mesh(corners, this.copyMaterial);
+    this.quad.frustumCulled = false;
+    this.scene.add(this.quad);
+    this.emptyTexture = new DataTexture(new Uint8Array(4), 1, 1);
+    this.emptyTexture.needsUpdate = true;
+  }
+
+  /** One see-through pixel, for everything that is not there. */
+  get empty(): Texture {
+    return this.emptyTexture;
+  }
+
+  get isLost(): boolean {
+    return this.gl.isContextLost();
+  }
+
+  get programCount(): number {
+    return this.renderer.info.programs?.length ?? 0;
+  }
+
+  get targetCount(): number {
+    return this.made;
+  }
+
+  material(fragment: string, uniforms: Record<string, IUniform>): RawShaderMaterial {
+    return new RawShaderMaterial({
+      vertexShader: vertexText.replace('#version 300 es\n', ''),
+      fragmentShader: fragment.replace('#version 300 es\n', ''),
+      glslVersion: '300 es',
+      uniforms: { region: { value: [0, 0, 1, 1] }, ...uniforms },
+      depthTest: false,
+      depthWrite: false,
+      blending: NoBlending,
+    });
+  }
+
+  /** Compiles now and throws ShaderError if the driver refuses it. */
+  compile(material: RawShaderMaterial): void {
+    const before = this.quad.material;
+    this.quad.material = material;
+    try {
+      this.renderer.compile(this.scene, this.camera);
+    } finally {
+      this.quad.material = before;
+    }
+    this.checkProgram(material);
+  }
+
+  /** Throws ShaderError if the program of a material did not link. */
+  checkProgram(material: RawShaderMaterial): void {
+    const { currentProgram } = this.renderer.properties.get(material) as {
+      currentProgram?: { program: WebGLProgram; fragmentShader: WebGLShader; vertexShader: WebGLShader };
+    };
+    if (!currentProgram || this.isLost) return;
+    const { gl } = this;
+    if (gl.getProgramParameter(currentProgram.program, gl.LINK_STATUS)) return;
+    const log = [currentProgram.fragmentShader, currentProgram.vertexShader]
+      .map((shader) => gl.getShaderInfoLog(shader) ?? '')
+      .concat(gl.getProgramInfoLog(currentProgram.program) ?? '')
+      .filter((text) => text.trim())
+      .join('\n');
+    throw new ShaderError(log);
+  }
+
+  private key(width: number, height: number, bits: Bits, depth: boolean, samples: number): string {
+    return `${width}x${height}x${bits}x${depth}x${samples}`;
+  }
+
+  /** A render target of that size; give it back with `release`. */
+  acquire(width: number, height: number, bits: Bits, depth = false, samples = 0): WebGLRenderTarget {
+    const real: Bits = this.floats ? bits : '8';
+    // 32-bit targets with several samples a pixel are not drawable everywhere.
+    const edges = real === '32' ? 0 : samples;
+    const list = this.free.get(this.key(width, height, real, depth, edges));
+    const ready = list?.pop();
+    if (ready) return ready;
+    this.made++;
+    const target = new WebGLRenderTarget(width, height, {
+      type: bitTypes[real],
+      format: RGBAFormat,
+      minFilter: LinearFilter,
+      magFilter: LinearFilter,
+      wrapS: ClampToEdgeWrapping,
+      wrapT: ClampToEdgeWrapping,
+      depthBuffer: depth,
+      samples: edges,
+      generateMipmaps: false,
+    });
+    target.texture.userData = { bits: real };
+    return target;
+  }
+
+  release(target: WebGLRenderTarget): void {
+    const bits = (target.texture.userData as { bits: Bits }).bits;
+    const key = this.key(target.width, target.height, bits, target.depthBuffer, target.samples);
+    const list = this.free.get(key) ?? [];
+    if (!this.free.has(key)) this.free.set(key, list);
+    // A few are kept for the next of that size; more would only fill the card after a change of size.
+    if (list.length < 4) list.push(target);
+    else {
+      target.dispose();
+      this.made--;
+    }
+  }
+
+  /** A texture of 32-bit numbers, first row lowest. */
+  dataTexture(rgba: Float32Array, width: number, height: number, smooth = false): DataTexture {
+    const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
+    texture.minFilter = texture.magFilter = smooth ? LinearFilter : NearestFilter;
+    texture.wrapS = texture.wrapT = ClampToEdgeWrapping;
+    texture.needsUpdate = true;
+    return texture;
+  }
+
+  /** Draws a full-screen pass into a target (null: the canvas). */
+  pass(material: RawShaderMaterial, target: WebGLRenderTarget | null): void {
+    this.passes++;
+    this.quad.material = material;
+    this.renderer.setRenderTarget(target);
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  copy(from: Texture, to: WebGLRenderTarget): void {
+    this.copyMaterial.uniforms.picture.value = from;
+    this.pass(this.copyMaterial, to);
+  }
+
+  clear(target: WebGLRenderTarget): void {
+    this.renderer.setRenderTarget(target);
+    this.renderer.setClearColor(0x000000, 0);
+    this.renderer.clear(true, true, false);
+  }
+
+  /** Sets the size of the canvas that `pass(…, null)` draws on. */
+  resize(width: number, height: number): void {
+    if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
+  }
+
+  dispose(): void {
+    for (const list of this.free.values()) for (const target of list) target.dispose();
+    this.free.clear();
+    this.renderer.dispose();
+    if (!this.isLost) this.gl.getExtension('WEBGL_lose_context')?.loseContext();
+  }
+}

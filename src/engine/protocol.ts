@@ -1,0 +1,166 @@
+import type { InputState } from '../core/run/inputs';
+import type { ShowChange } from '../core/show/changes';
+import type { Show } from '../core/show/types';
+
+/**
+ * Everything the interface and the engine say to each other. Both unions are closed: a new message is added here first,
+ * and the compiler names every place that has to know it.
+ */
+
+/** What a canvas that the engine paints is for. */
+export type SurfaceRole = 'monitor' | 'bench' | 'program' | 'next' | 'stage';
+
+/** What the engine is asked to show, beside the stage. */
+export interface Watch {
+  /** Scene open in Build, or null. */
+  scene: string | null;
+  /** Nodes whose cards are in sight: they get previews. */
+  cards: readonly string[];
+  /** Node whose output the bench shows. */
+  bench: string | null;
+  /** Node whose control values are wanted. */
+  inspected: string | null;
+  /** The monitor shows the scene as it would be without this node. */
+  without: string | null;
+}
+
+export interface FrameRequest {
+  scene: string;
+  /** Node whose picture is wanted; null: the picture of the scene. */
+  node: string | null;
+  frame: number;
+  width: number;
+  height: number;
+}
+
+/** Questions that get one answer. */
+export type Ask =
+  | { what: 'pixel'; scene: string; node: string; x: number; y: number }
+  /** A frame of a scene, run from frame 0 or on from the last one asked for. */
+  | { what: 'frame'; request: FrameRequest }
+  /** A small picture of a scene for lists, PNG. */
+  | { what: 'picture'; scene: string; width: number; height: number }
+  | { what: 'shader'; scene: string; node: string };
+
+export type Answer =
+  | { what: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
+  | { what: 'frame'; png: ArrayBuffer }
+  | { what: 'picture'; png: ArrayBuffer }
+  | { what: 'shader'; text: string };
+
+export type ToEngine =
+  | { type: 'open'; show: Show; program: string; time: number; playing: boolean }
+  | { type: 'change'; changes: ShowChange[] }
+  | { type: 'watch'; watch: Watch }
+  | { type: 'surface'; id: string; role: SurfaceRole; canvas: OffscreenCanvas; width: number; height: number }
+  | { type: 'surface-size'; id: string; width: number; height: number }
+  | { type: 'surface-gone'; id: string }
+  | { type: 'transport'; playing: boolean }
+  | { type: 'restart' }
+  | { type: 'step' }
+  | { type: 'live'; live: InputState }
+  | { type: 'take'; scene: string; seconds: number }
+  | { type: 'next'; scene: string | null }
+  | { type: 'stage'; blackout: boolean; freeze: boolean }
+  | { type: 'work-scale'; scale: WorkScale }
+  | { type: 'clear-return'; scene: string; wire: string }
+  | { type: 'ask'; id: number; ask: Ask }
+  /** Rehearses a fault on purpose: the graphics context lost, or the engine gone. */
+  | { type: 'rehearse'; fault: 'context-loss' | 'crash' };
+
+/** Share of the full size that is drawn while nothing but the desk looks on; `auto` follows the frame rate. */
+export type WorkScale = 'auto' | 1 | 0.5 | 0.25;
+
+export interface PreviewCell {
+  node: string;
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A signal or shape as cards show it. */
+export interface NodeGlance {
+  node: string;
+  kind: 'signal' | 'shape' | 'prop';
+  lanes: string[];
+  /** First sample of each lane. */
+  values: number[];
+  /** Samples a lane, points of a shape, or copies. */
+  count: number;
+  /** Up to 64 samples of the first lane, or up to 160 points (x, y, z). */
+  samples: Float32Array;
+}
+
+/** One driven part of the inspected node's controls. */
+export interface PartGlance {
+  part: string;
+  value: number;
+  low: number;
+  high: number;
+  samples: number;
+}
+
+export interface BenchData {
+  node: string;
+  lanes: { name: string; samples: Float32Array }[];
+  positions: Float32Array | null;
+  lines: Uint32Array | null;
+  count: number;
+}
+
+export interface Stats {
+  /** Frames finished in the last second. */
+  framesPerSecond: number;
+  /** Frames painted on stage windows since the engine started. */
+  stageFrames: number;
+  /** Frames drawn since the engine started. */
+  frames: number;
+  /** Milliseconds from the start of a frame until the card was done with it. */
+  frameMs: number;
+  /** Milliseconds of it that the worker itself was busy. */
+  cpuMs: number;
+  passes: number;
+  targets: number;
+  programs: number;
+  /** Pixels that the watched scene is drawn at. */
+  width: number;
+  height: number;
+  /** Milliseconds of the card by node, where it can tell. */
+  nodeMs: Record<string, number>;
+}
+
+export interface TransportState {
+  playing: boolean;
+  time: number;
+  frame: number;
+  beat: number;
+}
+
+export interface ProgramState {
+  /** Scene on stage, or the one being left while a fade runs. */
+  program: string;
+  /** Scene being faded to. */
+  incoming: string | null;
+  /** 0..1 of the fade. */
+  fade: number;
+  next: string | null;
+}
+
+export type FromEngine =
+  | { type: 'ready' }
+  | { type: 'opened' }
+  | { type: 'beat'; transport: TransportState; program: ProgramState }
+  | { type: 'stats'; stats: Stats }
+  | { type: 'previews'; bitmap: ImageBitmap; cells: PreviewCell[] }
+  | { type: 'glance'; nodes: NodeGlance[]; parts: PartGlance[]; bench: BenchData | null }
+  | { type: 'faults'; scene: string; faults: Record<string, string>; notes: Record<string, string> }
+  | { type: 'surface-painted'; id: string }
+  | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }
+  | { type: 'answer'; id: number; answer: Answer }
+  | { type: 'refusal'; id: number; message: string };
+
+/** Makes the compiler check that a switch over a closed union has every case. */
+export function assertNever(value: never): never {
+  throw new TypeError(`Unknown message ${JSON.stringify(value)}`);
+}

@@ -1,0 +1,22 @@
+import { catalogue } from '../nodes/catalogue';
+import { Engine } from './engine';
+import type { FromEngine, ToEngine } from './protocol';
+
+interface WorkerScope {
+  onmessage: ((event: MessageEvent<ToEngine>) => void) | null;
+  postMessage(message: FromEngine, transfer?: Transferable[]): void;
+  close(): void;
+}
+
+const scope = self as unknown as WorkerScope;
+const engine = new Engine(catalogue, (message, transfer) => scope.postMessage(message, transfer ?? []));
+scope.onmessage = (event) => {
+  const message = event.data;
+  if (message.type === 'rehearse' && message.fault === 'crash') {
+    // An engine that died says nothing any more: neither messages nor frames.
+    scope.close();
+    return;
+  }
+  engine.receive(message);
+};
+scope.postMessage({ type: 'ready' });

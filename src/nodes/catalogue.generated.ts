@@ -1,0 +1,78 @@
+// Written by scripts/generate.ts from the folder. Do not edit.
+import imageBlend from './image/blend';
+import imageBlur from './image/blur';
+import imageDataImage from './image/data-image';
+import imageDisplace from './image/displace';
+import imageFill from './image/fill';
+import imageFlatShape from './image/flat-shape';
+import imageGradient from './image/gradient';
+import imageLevels from './image/levels';
+import imageMaskedMix from './image/masked-mix';
+import imageNoise from './image/noise';
+import imageShot from './image/shot';
+import imageSteepness from './image/steepness';
+import imageTransform from './image/transform';
+import signalDrift from './signal/drift';
+import signalEnvelope from './signal/envelope';
+import signalFormula from './signal/formula';
+import signalHistory from './signal/history';
+import signalJoinLanes from './signal/join-lanes';
+import signalKeys from './signal/keys';
+import signalNumberLine from './signal/number-line';
+import signalOscillator from './signal/oscillator';
+import signalPointer from './signal/pointer';
+import signalRemap from './signal/remap';
+import signalScatter from './signal/scatter';
+import signalSteps from './signal/steps';
+import signalValues from './signal/values';
+import shapeBall from './shape/ball';
+import shapeBox from './shape/box';
+import shapeLaneCurve from './shape/lane-curve';
+import shapePlace from './shape/place';
+import shapeRing from './shape/ring';
+import shapeSheet from './shape/sheet';
+import propBody from './prop/body';
+import propCamera from './prop/camera';
+import propInstances from './prop/instances';
+import propLight from './prop/light';
+import flowSceneOut from './flow/scene-out';
+
+export const allKinds = [
+  { family: 'image', kind: imageBlend },
+  { family: 'image', kind: imageBlur },
+  { family: 'image', kind: imageDataImage },
+  { family: 'image', kind: imageDisplace },
+  { family: 'image', kind: imageFill },
+  { family: 'image', kind: imageFlatShape },
+  { family: 'image', kind: imageGradient },
+  { family: 'image', kind: imageLevels },
+  { family: 'image', kind: imageMaskedMix },
+  { family: 'image', kind: imageNoise },
+  { family: 'image', kind: imageShot },
+  { family: 'image', kind: imageSteepness },
+  { family: 'image', kind: imageTransform },
+  { family: 'signal', kind: signalDrift },
+  { family: 'signal', kind: signalEnvelope },
+  { family: 'signal', kind: signalFormula },
+  { family: 'signal', kind: signalHistory },
+  { family: 'signal', kind: signalJoinLanes },
+  { family: 'signal', kind: signalKeys },
+  { family: 'signal', kind: signalNumberLine },
+  { family: 'signal', kind: signalOscillator },
+  { family: 'signal', kind: signalPointer },
+  { family: 'signal', kind: signalRemap },
+  { family: 'signal', kind: signalScatter },
+  { family: 'signal', kind: signalSteps },
+  { family: 'signal', kind: signalValues },
+  { family: 'shape', kind: shapeBall },
+  { family: 'shape', kind: shapeBox },
+  { family: 'shape', kind: shapeLaneCurve },
+  { family: 'shape', kind: shapePlace },
+  { family: 'shape', kind: shapeRing },
+  { family: 'shape', kind: shapeSheet },
+  { family: 'prop', kind: propBody },
+  { family: 'prop', kind: propCamera },
+  { family: 'prop', kind: propInstances },
+  { family: 'prop', kind: propLight },
+  { family: 'flow', kind: flowSceneOut },
+] as const;

@@ -1,0 +1,67 @@
+/** Hash of three whole numbers to three numbers 0..1: pcg3d (Jarzynski and Olano, "Hash functions for GPU rendering", 2020). */
+export const hashGlsl = `
+uvec3 pcg3d(uvec3 v) {
+  v = v * 1664525u + 1013904223u;
+  v.x += v.y * v.z; v.y += v.z * v.x; v.z += v.x * v.y;
+  v ^= v >> 16u;
+  v.x += v.y * v.z; v.y += v.z * v.x; v.z += v.x * v.y;
+  return v;
+}
+vec3 hash33(vec3 cell) { return vec3(pcg3d(uvec3(ivec3(cell)))) * (1.0 / 4294967296.0); }
+float hash11(float x) { return hash33(vec3(x, 0.0, 0.0)).x; }
+`;
+
+/** Smooth noises of three dimensions; \`wrap\` > 0 makes them repeat after so many cells along that axis. */
+export const noiseGlsl = `
+vec3 wrapCell(vec3 cell, vec3 wrap) { return mix(cell, mod(cell, max(wrap, vec3(1.0))), step(vec3(0.5), wrap)); }
+float cornerNoise(vec3 cell, vec3 from, vec3 wrap) {
+  vec3 g = hash33(wrapCell(cell, wrap)) * 2.0 - 1.0;
+  return dot(g, from);
+}
+vec3 fade3(vec3 t) { return t * t * t * (t * (t * 6.0 - 15.0) + 10.0); }
+float gradientNoise(vec3 q, vec3 wrap) {
+  vec3 i = floor(q); vec3 f = q - i; vec3 u = fade3(f);
+  float a = mix(mix(cornerNoise(i, f, wrap), cornerNoise(i + vec3(1,0,0), f - vec3(1,0,0), wrap), u.x),
+                mix(cornerNoise(i + vec3(0,1,0), f - vec3(0,1,0), wrap), cornerNoise(i + vec3(1,1,0), f - vec3(1,1,0), wrap), u.x), u.y);
+  float b = mix(mix(cornerNoise(i + vec3(0,0,1), f - vec3(0,0,1), wrap), cornerNoise(i + vec3(1,0,1), f - vec3(1,0,1), wrap), u.x),
+                mix(cornerNoise(i + vec3(0,1,1), f - vec3(0,1,1), wrap), cornerNoise(i + vec3(1,1,1), f - vec3(1,1,1), wrap), u.x), u.y);
+  return mix(a, b, u.z) * 1.25;
+}
+float noise3(vec3 q) { return gradientNoise(q, vec3(0.0)); }
+float valueNoise(vec3 q, vec3 wrap) {
+  vec3 i = floor(q); vec3 f = q - i; vec3 u = fade3(f);
+  #define V(o) hash33(wrapCell(i + o, wrap)).x
+  float a = mix(mix(V(vec3(0,0,0)), V(vec3(1,0,0)), u.x), mix(V(vec3(0,1,0)), V(vec3(1,1,0)), u.x), u.y);
+  float b = mix(mix(V(vec3(0,0,1)), V(vec3(1,0,1)), u.x), mix(V(vec3(0,1,1)), V(vec3(1,1,1)), u.x), u.y);
+  #undef V
+  return mix(a, b, u.z) * 2.0 - 1.0;
+}
+float cellNoise(vec3 q, vec3 wrap) {
+  vec3 i = floor(q); vec3 f = q - i;
+  float nearest = 4.0;
+  for (int z = -1; z <= 1; z++) for (int y = -1; y <= 1; y++) for (int x = -1; x <= 1; x++) {
+    vec3 o = vec3(x, y, z);
+    vec3 d = o + hash33(wrapCell(i + o, wrap)) - f;
+    nearest = min(nearest, dot(d, d));
+  }
+  return sqrt(nearest) * 2.0 - 1.0;
+}
+float oneNoise(int kind, vec3 q, vec3 wrap) {
+  if (kind == 0) return gradientNoise(q, wrap);
+  if (kind == 1) return valueNoise(q, wrap);
+  if (kind == 2) return cellNoise(q, wrap);
+  return 1.0 - 2.0 * abs(gradientNoise(q, wrap));
+}
+float octaves(int kind, vec3 q, vec3 wrap, float count, float roughness) {
+  float sum = 0.0; float strength = 1.0; float total = 0.0;
+  for (int k = 0; k < 8; k++) {
+    if (float(k) >= count) break;
+    sum += strength * oneNoise(kind, q, wrap);
+    total += strength;
+    strength *= roughness;
+    q = q * 2.0 + vec3(0.0, 0.0, step(wrap.z, 0.5) * 7.31);
+    wrap *= 2.0;
+  }
+  return sum / total;
+}
+`;

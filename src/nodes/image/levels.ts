@@ -1,0 +1,48 @@
+import { amount, choice, formula, number, point, toggle, vector } from '../../core/kind/controls';
+import { imageKind } from '../../core/kind/kind';
+import { alphaGlsl } from '../glsl/colour';
+import { hashGlsl, noiseGlsl } from '../glsl/noise';
+
+export default imageKind({
+  id: 'levels',
+  label: 'Levels',
+  summary: 'Brightness, contrast, gamma, input and output range, and a curve of your own.',
+  words: ['brightness', 'contrast', 'gamma', 'curve', 'exposure', 'invert', 'tone', 'range'],
+  inputs: { picture: { label: 'Picture', help: 'What is changed.', carries: 'image' } },
+  controls: {
+    input: point({ label: 'Input low, high', help: 'The values that become the two ends.', default: [0, 1], range: [-1, 2] }),
+    output: point({ label: 'Output low, high', help: 'What the ends become; also below 0.', default: [0, 1], range: [-1, 2] }),
+    gamma: number({ label: 'Gamma', help: 'Lifts (above 1) or sinks the middle values.', default: 1, range: [0.2, 4], min: 0.01, max: 20 }),
+    contrast: number({ label: 'Contrast', help: 'Spreads values away from the middle grey.', default: 1, range: [0, 3], min: -20, max: 20 }),
+    brightness: number({ label: 'Brightness', help: 'Added to every value.', default: 0, range: [-1, 1] }),
+    gain: vector({ label: 'Red, green, blue', help: 'Strength of each colour.', default: [1, 1, 1], range: [0, 2] }),
+    curve: formula({ label: 'Curve', help: 'A formula of v, each value of the picture: v^2, smoothstep(0.2, 0.8, v).', default: 'v', variables: ['v'] }),
+    invert: toggle({ label: 'Invert', help: 'Turns light into dark.', default: false }),
+    alpha: choice({
+      label: 'Alpha',
+      help: 'Keep it, or take the brightness as the new one.',
+      options: { keep: 'Keep', brightness: 'From brightness', opaque: 'Opaque' },
+      default: 'keep',
+    }),
+    amount,
+  },
+  paint: {
+    type: 'shader',
+    helpers: [alphaGlsl, hashGlsl, noiseGlsl],
+    wet: true,
+    body: `
+      vec4 s = straight(source);
+      vec3 v = (s.rgb - $input.x) / (abs($input.y - $input.x) < 1e-6 ? 1e-6 : $input.y - $input.x);
+      v = sign(v) * pow(abs(v), vec3(1.0 / $gamma));
+      v = mix($output.xxx, $output.yyy, v);
+      v = (v - 0.5) * $contrast + 0.5 + $brightness;
+      v *= $gain;
+      v = vec3($curve(v.x), $curve(v.y), $curve(v.z));
+      if ($invert) v = 1.0 - v;
+      float a = s.a;
+      if ($alpha == 1) a = clamp(dot(v, vec3(0.2126, 0.7152, 0.0722)), 0.0, 1.0) * s.a;
+      else if ($alpha == 2) a = 1.0;
+      return vec4(v * a, a);
+    `,
+  },
+});

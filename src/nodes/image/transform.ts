@@ -1,0 +1,49 @@
+import { amount, angle, choice, number, point } from '../../core/kind/controls';
+import { imageKind } from '../../core/kind/kind';
+import { outsideGlsl, outsideOptions } from '../glsl/colour';
+
+export default imageKind({
+  id: 'transform',
+  label: 'Transform',
+  summary: 'Moves, scales and turns a picture about a pivot.',
+  words: ['move', 'rotate', 'zoom', 'scale', 'shift', 'spin', 'tile', 'repeat'],
+  inputs: { picture: { label: 'Picture', help: 'What is moved.', carries: 'image', reads: 'moved' } },
+  controls: {
+    move: point({ label: 'Move', help: 'Picture heights to the right and up.', default: [0, 0], range: [-1, 1] }),
+    scale: number({ label: 'Scale', help: 'Size of the picture; 1 leaves it.', default: 1, range: [0.1, 3], min: -100, max: 100 }),
+    stretch: point({ label: 'Stretch', help: 'Scale of each axis, on top of Scale.', default: [1, 1], range: [0.1, 3], min: -100, max: 100 }),
+    turn: angle({ label: 'Turn', help: 'Counter-clockwise.', default: 0, range: [0, 360] }),
+    pivot: point({ label: 'Pivot', help: 'The point that stays where it is while scaling and turning.', default: [0, 0], range: [-1, 1] }),
+    outside: choice({ label: 'Outside', help: 'What is seen beyond the edge of the picture.', options: outsideOptions, default: 'nothing' }),
+    reading: choice({
+      label: 'Reading',
+      help: 'Smooth mixes pixels; crisp takes the nearest.',
+      options: { smooth: 'Smooth', crisp: 'Crisp' },
+      default: 'smooth',
+    }),
+    cover: choice({
+      label: 'Fit',
+      help: 'Cover grows a turned picture until no corner is empty.',
+      options: { none: 'As it is', cover: 'Cover' },
+      default: 'none',
+    }),
+    amount,
+  },
+  paint: {
+    type: 'shader',
+    helpers: [outsideGlsl],
+    wet: true,
+    body: `
+      vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $move - $pivot;
+      float ct = cos($turn); float st = sin($turn);
+      float grow = $scale;
+      if ($cover == 1) grow *= max((abs(ct) * aspect + abs(st)) / aspect, abs(ct) + abs(st) * aspect);
+      vec2 size = grow * $stretch;
+      size = mix(size, vec2(1e-6), vec2(lessThan(abs(size), vec2(1e-6))));
+      vec2 q = vec2(ct * c.x + st * c.y, -st * c.x + ct * c.y) / size + $pivot;
+      vec3 at = outsidePlace(q / vec2(aspect, 1.0) + 0.5, $outside);
+      if ($reading == 1) at.xy = (floor(at.xy * @picture.size) + 0.5) / @picture.size;
+      return @picture(at.xy) * at.z;
+    `,
+  },
+});

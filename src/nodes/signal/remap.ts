@@ -1,0 +1,40 @@
+import { choice, number, point } from '../../core/kind/controls';
+import { signalKind } from '../../core/kind/kind';
+import { fitValue } from '../../core/signal/fit';
+
+export default signalKind({
+  id: 'remap',
+  label: 'Remap',
+  summary: 'Brings values from one range to another.',
+  words: ['range', 'scale', 'fit', 'multiply', 'add', 'invert', 'clamp', 'maths'],
+  inputs: { in: { label: 'In', help: 'The values to bring over.', carries: 'signal' } },
+  controls: {
+    before: number({ label: 'Add before', help: 'Added to what comes in.', default: 0, range: [-1, 1] }),
+    from: point({ label: 'In low, high', help: 'The values that become the two ends.', default: [-1, 1], range: [-1, 1] }),
+    to: point({ label: 'Out low, high', help: 'What the ends become; high below low inverts.', default: [0, 1], range: [-1, 1] }),
+    bend: number({ label: 'Bend', help: 'Curve between the ends; 1 is straight.', default: 1, range: [0.2, 5], min: 0.05, max: 20 }),
+    edges: choice({
+      label: 'Beyond the ends',
+      help: 'What happens to values outside.',
+      options: { pass: 'Go on', hold: 'Hold', wrap: 'Wrap', mirror: 'Mirror' },
+      default: 'pass',
+    }),
+    multiply: number({ label: 'Multiply', help: 'Factor on the result.', default: 1, range: [-2, 2] }),
+    after: number({ label: 'Add after', help: 'Added to the result.', default: 0, range: [-1, 1] }),
+  },
+  naturalRange: (c) => {
+    const ends = [c.to[0], c.to[1]].map((v) => v * c.multiply + c.after);
+    return [Math.min(...ends), Math.max(...ends)];
+  },
+  moves: () => false,
+  compute({ controls: c, inputs, out }) {
+    const signal = inputs.in;
+    const names = signal?.lanes.map((lane) => lane.name) ?? ['value'];
+    const lanes = out.layout(names, signal?.length ?? 1);
+    const fit = { from: [c.from[0], c.from[1]] as [number, number], to: [c.to[0], c.to[1]] as [number, number], bend: c.bend, edges: c.edges };
+    lanes.forEach((into, k) => {
+      const from = signal?.lanes[k].samples;
+      for (let i = 0; i < into.length; i++) into[i] = from ? fitValue(from[i] + c.before, fit) * c.multiply + c.after : 0;
+    });
+  },
+});

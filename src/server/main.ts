@@ -1,0 +1,17 @@
+import { listen, makeApp } from './server';
+
+const wanted = Number(process.env.PYRVEL_PORT ?? 4170);
+const host = process.env.PYRVEL_HOST ?? '127.0.0.1';
+const app = makeApp({ anyHost: host !== '127.0.0.1' });
+
+try {
+  const { address } = await listen(app, wanted, host).catch((error: NodeJS.ErrnoException) => {
+    // Another Pyrvel or program has the port: any free one does.
+    if (error.code === 'EADDRINUSE' && process.env.PYRVEL_PORT === undefined) return listen(app, 0, host);
+    throw error;
+  });
+  console.log(`\nPyrvel is ready with the demo show Night Apiary: ${address}\n`);
+} catch (error) {
+  console.error(`Pyrvel could not start: ${(error as Error).message}`);
+  process.exit(1);
+}
