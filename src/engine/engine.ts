@@ -75,7 +75,8 @@ export class Engine {
   private blackout = false;
   private freeze = false;
   private workScale: WorkScale = 'auto';
-  private autoScale: 1 | 0.5 | 0.25 = 1;
+  /** Begins low, so that the first picture is there at once, and rises where the card is quick. */
+  private autoScale: 1 | 0.5 | 0.25 = 0.25;
   private autoSince = 0;
   private frames = 0;
   private stageFrames = 0;
@@ -297,8 +298,8 @@ export class Engine {
       this.autoSince = now;
       return;
     }
-    if (now - this.autoSince < 1500) return;
     const ms = this.clock!.frameMs;
+    if (ms === 0 || now - this.autoSince < (ms < budget * 0.2 ? 300 : 1500)) return;
     if (ms > budget * 1.6 && this.autoScale > 0.25) {
       this.autoScale = this.autoScale === 1 ? 0.5 : 0.25;
       this.autoSince = now;
@@ -555,7 +556,8 @@ export class Engine {
     for (let k = this.exact.frame + 1; k <= request.frame; k++) {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
       player.play(scene, { moment, live: quietInputs(), canvas }, request.node ? [request.node] : [], show.canvas.height);
-      if (k % 16 === 15) await new Promise((resolve) => setTimeout(resolve, 0));
+      // Work must not pile up on the card, and live frames and messages go on in between.
+      if (k % 4 === 3) await this.gpu!.finish();
     }
     this.exact.frame = request.frame;
     const faults = Object.entries(player.faults());

@@ -1,5 +1,6 @@
 import type { SceneRun } from '../core/run/scene-run';
 import { partName, partsOf, rangeOf } from '../core/kind/controls';
+import type { Prop } from '../core/prop';
 import type { BenchData, NodeGlance, PartGlance } from './protocol';
 
 const mostSamples = 64;
@@ -13,7 +14,7 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
   for (const id of ids) {
     const node = run.runs.get(id);
     if (!node) continue;
-    const base = { node: id, lanes: [], values: [], samples: new Float32Array(0), count: 0 };
+    const base = { node: id, lanes: [], values: [], samples: new Float32Array(0), count: 0, about: '' };
     if (node.given) {
       const { lanes, length } = node.given;
       list.push({
@@ -29,10 +30,16 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
       const shape = node.prop.type === 'body' ? node.prop.shape : node.prop.type === 'instances' ? node.prop.body.shape : null;
-      list.push({ ...base, kind: 'prop', count, samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples });
+      list.push({ ...base, kind: 'prop', count, about: aboutProp(node.prop), samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples });
     }
   }
   return list;
+}
+
+function aboutProp(prop: Prop): string {
+  if (prop.type === 'camera') return `from ${prop.place.map((v) => v.toFixed(2)).join('  ')}`;
+  if (prop.type === 'light') return `${prop.shape} ${prop.strength.toFixed(2)}`;
+  return '';
 }
 
 /** Every k-th group of `width` numbers, so that at most `most` groups remain. */

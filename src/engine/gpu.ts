@@ -217,6 +217,17 @@ void main() { result = texture(picture, place); }`,
     if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
   }
 
+  /** Resolves when the card has done all it was given; the worker stays free meanwhile. */
+  async finish(): Promise<void> {
+    const { gl } = this;
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    if (!fence) return;
+    gl.flush();
+    do await new Promise((resolve) => setTimeout(resolve, 1));
+    while (gl.getSyncParameter(fence, gl.SYNC_STATUS) !== gl.SIGNALED && !this.isLost);
+    gl.deleteSync(fence);
+  }
+
   dispose(): void {
     for (const list of this.free.values()) for (const target of list) target.dispose();
     this.free.clear();

@@ -90,6 +90,8 @@ export interface NodeGlance {
   count: number;
   /** Up to 64 samples of the first lane, or up to 160 points (x, y, z). */
   samples: Float32Array;
+  /** A few words where there are no numbers to draw: where a camera stands, what a light does. */
+  about: string;
 }
 
 /** One driven part of the inspected node's controls. */

@@ -8,6 +8,9 @@ interface WorkerScope {
   close(): void;
 }
 
+// Held as long as this worker lives: the interface waits for the lock and so learns at once when the engine is gone.
+void navigator.locks.request(self.name, () => new Promise(() => undefined));
+
 const scope = self as unknown as WorkerScope;
 const engine = new Engine(catalogue, (message, transfer) => scope.postMessage(message, transfer ?? []));
 scope.onmessage = (event) => {

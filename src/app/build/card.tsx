@@ -73,7 +73,7 @@ function NumbersFace({ id }: { id: string }) {
         caption.current!.textContent = `${values.join('  ')}${glance.count > 1 ? `  ·${glance.count}` : ''}`;
       } else {
         drawPoints(context, glance.samples, theme(glance.kind === 'shape' ? '--wire-shape' : '--wire-prop'));
-        caption.current!.textContent = glance.kind === 'shape' ? `${glance.count} points` : glance.count > 1 ? `${glance.count} copies` : '';
+        caption.current!.textContent = glance.kind === 'shape' ? `${glance.count} points` : glance.count > 1 ? `${glance.count} copies` : glance.about;
       }
     });
   }, [id]);

@@ -4,6 +4,7 @@ import type { Scene } from '../../core/show/types';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
+import { shortNumber } from '../parts/scrub-number';
 import { useAltNode } from './alt-node';
 
 function Costs({ scene }: { scene: Scene }) {
@@ -22,7 +23,7 @@ function Costs({ scene }: { scene: Scene }) {
         <div key={id} className="flex items-center gap-2">
           <span className="w-28 truncate">{scene.nodes[id].name}</span>
           <span className="h-1.5 rounded-full bg-secondary" style={{ width: `${(ms / most) * 45}%` }} />
-          <span className="figures quiet text-2xs">{ms.toFixed(2)} ms</span>
+          <span className="figures quiet text-2xs whitespace-nowrap">{ms.toFixed(2)} ms</span>
         </div>
       ))}
       {rows.length === 0 && <p className="quiet text-2xs">This graphics card does not tell the time of single steps, or nothing changes.</p>}
@@ -49,11 +50,11 @@ export function Monitor({ scene }: { scene: Scene }) {
         {graphics !== 'fine' && <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">graphics away</span>}
       </div>
       <div className="flex h-7 items-center gap-2 px-3">
-        <span className="figures quiet text-2xs">
-          {stats ? `${stats.width} x ${stats.height} · ${stats.frameMs.toFixed(1)} ms` : '…'}
+        <span className="figures quiet text-2xs whitespace-nowrap">
+          {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         <span className="grow" />
-        <span className="quiet text-2xs">Alt over a node: without it</span>
+        <span className="quiet text-2xs whitespace-nowrap">Alt on a node: without it</span>
         <button type="button" className="tool" aria-pressed={costs} onClick={() => setCosts(!costs)} title="Where the time goes">
           <Gauge size={13} /> Cost
         </button>

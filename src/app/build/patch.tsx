@@ -1,4 +1,4 @@
-import { Background, BackgroundVariant, ReactFlow, SelectionMode, applyNodeChanges, useReactFlow, type Connection, type FinalConnectionState, type NodeChange } from '@xyflow/react';
+import { Background, BackgroundVariant, ReactFlow, SelectionMode, applyNodeChanges, useNodesInitialized, useReactFlow, type Connection, type FinalConnectionState, type NodeChange } from '@xyflow/react';
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
@@ -58,6 +58,13 @@ export function Patch({ scene }: { scene: Scene }) {
       return fromScene.map((n) => ({ ...n, measured: known.get(n.id)?.measured }));
     });
   }
+  // The first look shows the whole patch; it has to wait until the cards were measured and the panels stand.
+  const measured = useNodesInitialized();
+  useEffect(() => {
+    if (!measured) return;
+    const timer = setTimeout(() => void flow.fitView({ padding: 0.1, maxZoom: 1 }), 30);
+    return () => clearTimeout(timer);
+  }, [measured, flow]);
   const edges = useMemo(() => flowEdges(scene, wire), [scene, wire]);
 
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
@@ -224,8 +231,6 @@ export function Patch({ scene }: { scene: Scene }) {
         panOnScroll={false}
         minZoom={0.2}
         maxZoom={2}
-        fitView
-        fitViewOptions={{ padding: 0.12, maxZoom: 1 }}
         proOptions={{ hideAttribution: true }}
         connectionLineStyle={{ stroke: 'var(--color-primary)', strokeWidth: 2 }}
         disableKeyboardA11y

@@ -4,8 +4,12 @@ import type { Answer, Ask, FromEngine, SurfaceRole, ToEngine, Watch } from '../.
 
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
 
-/** Milliseconds without a word after which the engine counts as dead. */
-const silenceMs = 4000;
+/**
+ * Milliseconds without a word after which the engine counts as hanging. Long, since a heavy scene may keep a slow card
+ * busy for seconds; an engine that is gone is noticed at once by its lock.
+ */
+const silenceMs = 20000;
+let launches = 0;
 const askMs = 20000;
 
 /** A canvas the engine paints. It is made anew for every engine, since a canvas can be handed over only once. */
@@ -49,8 +53,15 @@ export class EngineClient {
   private launch(): void {
     this.ready = false;
     this.heard = performance.now();
-    const worker = new Worker(new URL('../../engine/worker.ts', import.meta.url), { type: 'module', name: 'engine' });
+    const name = `pyrvel-engine-${performance.timeOrigin}-${++launches}`;
+    const worker = new Worker(new URL('../../engine/worker.ts', import.meta.url), { type: 'module', name });
     this.worker = worker;
+    const off = this.on('ready', () => {
+      off();
+      void navigator.locks.request(name, () => {
+        if (this.worker === worker) this.relaunch();
+      });
+    });
     worker.onmessage = (event: MessageEvent<FromEngine>) => this.receive(event.data);
     worker.onerror = (event) => {
       event.preventDefault();
@@ -89,7 +100,6 @@ export class EngineClient {
 
   private receive(message: FromEngine): void {
     this.heard = performance.now();
-    if (message.type === 'ready') this.greet();
     if (message.type === 'answer' || message.type === 'refusal') {
       const ask = this.asks.get(message.id);
       this.asks.delete(message.id);
@@ -100,6 +110,7 @@ export class EngineClient {
       return;
     }
     this.emit(message);
+    if (message.type === 'ready') this.greet();
     if (message.type === 'previews') message.bitmap.close();
   }
 
