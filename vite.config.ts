@@ -12,6 +12,8 @@ export default defineConfig({
     outDir: 'dist',
     target: 'es2022',
     chunkSizeWarningLimit: 2500,
-    rollupOptions: { input: { index: page('index'), stage: page('stage'), render: page('render'), bench: page('bench') } },
+    rollupOptions: {
+      input: { index: page('index'), stage: page('stage'), render: page('render'), bench: page('bench') },
+    },
   },
 });

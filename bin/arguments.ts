@@ -4,7 +4,10 @@ export class UsageError extends Error {
 }
 
 /** Splits `file --name value …` into plain words and options. Throws UsageError for unknown or empty options. */
-export function readArguments(words: readonly string[], known: readonly string[]): { plain: string[]; options: Map<string, string> } {
+export function readArguments(
+  words: readonly string[],
+  known: readonly string[],
+): { plain: string[]; options: Map<string, string> } {
   const plain: string[] = [];
   const options = new Map<string, string>();
   for (let k = 0; k < words.length; k++) {
@@ -14,7 +17,8 @@ export function readArguments(words: readonly string[], known: readonly string[]
       continue;
     }
     const [name, inline] = word.slice(2).split('=', 2);
-    if (!known.includes(name)) throw new UsageError(`There is no option --${name}. Known: ${known.map((n) => `--${n}`).join(', ')}.`);
+    if (!known.includes(name))
+      throw new UsageError(`There is no option --${name}. Known: ${known.map((n) => `--${n}`).join(', ')}.`);
     const value = inline ?? words[++k];
     if (value === undefined) throw new UsageError(`--${name} needs a value.`);
     options.set(name, value);
@@ -27,7 +31,8 @@ export function readFrames(text: string): { first: number; last: number } {
   const match = /^(\d+)(?:\.\.(\d+))?$/.exec(text);
   const first = Number(match?.[1]);
   const last = Number(match?.[2] ?? match?.[1]);
-  if (!match || last < first) throw new UsageError(`--frames takes A..B with A not above B, for example 0..119; not ${text}.`);
+  if (!match || last < first)
+    throw new UsageError(`--frames takes A..B with A not above B, for example 0..119; not ${text}.`);
   return { first, last };
 }
 
@@ -37,7 +42,9 @@ export function readSize(text: string): { width: number; height: number } {
   const width = Number(match?.[1]);
   const height = Number(match?.[2]);
   if (!match || width < 1 || height < 1 || width > 8192 || height > 8192) {
-    throw new UsageError(`--size takes WIDTHxHEIGHT from 1x1 to 8192x8192, for example 1280x720; not ${text}.`);
+    throw new UsageError(
+      `--size takes WIDTHxHEIGHT from 1x1 to 8192x8192, for example 1280x720; not ${text}.`,
+    );
   }
   return { width, height };
 }

@@ -30,11 +30,16 @@ export function* evalLines(show: Show, options: ReadonlyMap<string, string>): Ge
     const state = run.runs.get(node.id);
     const names = state?.given ? state.given.lanes.map((lane) => lane.name) : ['x', 'y', 'z'];
     const count = state?.given?.length ?? state?.shape?.count;
-    if (!state || count === undefined) throw new UsageError(`${node.name} is no signal and no shape. eval prints those; render draws the others.`);
+    if (!state || count === undefined)
+      throw new UsageError(
+        `${node.name} is no signal and no shape. eval prints those; render draws the others.`,
+      );
     const line = ['frame', 'sample', ...names].join(',');
     if (line !== head) yield (head = line);
     for (let i = 0; i < count; i++) {
-      const values = state.given ? state.given.lanes.map((lane) => lane.samples[i]) : [...state.shape!.positions.subarray(3 * i, 3 * i + 3)];
+      const values = state.given
+        ? state.given.lanes.map((lane) => lane.samples[i])
+        : [...state.shape!.positions.subarray(3 * i, 3 * i + 3)];
       yield [frame, i, ...values.map(figure)].join(',');
     }
   }

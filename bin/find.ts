@@ -3,9 +3,13 @@ import { UsageError } from './arguments';
 
 /** The scene of that name or id. */
 export function findScene(show: Show, wanted: string | undefined): Scene {
-  if (wanted === undefined) throw new UsageError(`--scene is missing. The show has: ${show.scenes.map((s) => s.name).join(', ')}.`);
+  if (wanted === undefined)
+    throw new UsageError(`--scene is missing. The show has: ${show.scenes.map((s) => s.name).join(', ')}.`);
   const found = show.scenes.find((s) => s.name === wanted) ?? show.scenes.find((s) => s.id === wanted);
-  if (!found) throw new UsageError(`There is no scene ${wanted}. The show has: ${show.scenes.map((s) => s.name).join(', ')}.`);
+  if (!found)
+    throw new UsageError(
+      `There is no scene ${wanted}. The show has: ${show.scenes.map((s) => s.name).join(', ')}.`,
+    );
   return found;
 }
 

@@ -8,7 +8,12 @@ import { startBrowser } from './browser';
 import { findNode, findScene } from './find';
 
 /** Writes frames from the real engine in headless Chromium as PNG files; the same frames every time. */
-export async function renderFrames(text: string, show: Show, options: ReadonlyMap<string, string>, say: (line: string) => void): Promise<void> {
+export async function renderFrames(
+  text: string,
+  show: Show,
+  options: ReadonlyMap<string, string>,
+  say: (line: string) => void,
+): Promise<void> {
   const scene = findScene(show, options.get('scene'));
   const node = options.has('node') ? findNode(scene, options.get('node')) : null;
   const { first, last } = readFrames(options.get('frames') ?? '0');
@@ -32,7 +37,8 @@ export async function renderFrames(text: string, show: Show, options: ReadonlyMa
         'const [request, done] = arguments; window.pyrvelRender.frame(request).then((png) => done({ png }), (e) => done({ error: e.message }));',
         request,
       );
-      if (answer.error !== undefined || answer.png === undefined) throw new UsageError(`Frame ${frame}: ${answer.error}`);
+      if (answer.error !== undefined || answer.png === undefined)
+        throw new UsageError(`Frame ${frame}: ${answer.error}`);
       const file = path.join(folder, `frame-${String(frame).padStart(5, '0')}.png`);
       writeFileSync(file, Buffer.from(answer.png, 'base64'));
       say(file);

@@ -1,7 +1,15 @@
 import { addNode, connect, renameNode, setFormula, setMotions } from '../src/core/show/edit';
 import { makeScene } from '../src/core/show/create';
 import { sceneOutOf } from '../src/core/patch/plan';
-import type { ControlValue, Fit, Motion, PatchNode, ReturnSettings, Scene, Wire } from '../src/core/show/types';
+import type {
+  ControlValue,
+  Fit,
+  Motion,
+  PatchNode,
+  ReturnSettings,
+  Scene,
+  Wire,
+} from '../src/core/show/types';
 import { catalogue } from '../src/nodes/catalogue';
 
 /** Writes a scene with the same edits that a hand makes in Build. */
@@ -15,7 +23,13 @@ export class Sketch {
     this.scene.nodes[this.out].place = outPlace;
   }
 
-  add(kind: string, name: string, place: [number, number], controls: Record<string, ControlValue> = {}, more: Partial<PatchNode> = {}): string {
+  add(
+    kind: string,
+    name: string,
+    place: [number, number],
+    controls: Record<string, ControlValue> = {},
+    more: Partial<PatchNode> = {},
+  ): string {
     const id = addNode(this.scene, catalogue, kind, place);
     renameNode(this.scene, id, name);
     const known = catalogue.get(kind)!.controls;
@@ -46,6 +60,8 @@ export class Sketch {
   }
 
   swing(node: string, part: string, motion: Partial<Motion>): void {
-    setMotions(this.scene, node, part, [{ type: 'swing', on: true, amount: 0.1, shape: 'sine', rate: 0.1, unit: 'hertz', phase: 0, ...motion }]);
+    setMotions(this.scene, node, part, [
+      { type: 'swing', on: true, amount: 0.1, shape: 'sine', rate: 0.1, unit: 'hertz', phase: 0, ...motion },
+    ]);
   }
 }

@@ -25,7 +25,8 @@ function put(file: string, text: string): void {
   }
 }
 
-const camel = (file: string): string => file.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
+const camel = (file: string): string =>
+  file.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 
 function catalogueText(): string {
   const families = ['image', 'signal', 'shape', 'prop', 'flow'];
@@ -35,8 +36,12 @@ function catalogueText(): string {
       .sort()
       .map((file) => ({ family, name: file.slice(0, -3) })),
   );
-  const imports = files.map(({ family, name }) => `import ${camel(`${family}-${name}`)} from './${family}/${name}';`);
-  const entries = files.map(({ family, name }) => `  { family: '${family}', kind: ${camel(`${family}-${name}`)} },`);
+  const imports = files.map(
+    ({ family, name }) => `import ${camel(`${family}-${name}`)} from './${family}/${name}';`,
+  );
+  const entries = files.map(
+    ({ family, name }) => `  { family: '${family}', kind: ${camel(`${family}-${name}`)} },`,
+  );
   return [
     '// Written by scripts/generate.ts from the folder. Do not edit.',
     ...imports,

@@ -28,12 +28,21 @@ export function nodeKindsPage(): string {
     lines.push(`### ${kind.label}`, '', kind.summary, '');
     const inputs = Object.values(kind.inputs);
     if (inputs.length) {
-      lines.push(...inputs.map((i) => `- takes **${i.label}** (${i.carries}${i.also ? ` or ${i.also}` : ''}${i.many ? ', any number' : ''}): ${i.help}`), '');
+      lines.push(
+        ...inputs.map(
+          (i) =>
+            `- takes **${i.label}** (${i.carries}${i.also ? ` or ${i.also}` : ''}${i.many ? ', any number' : ''}): ${i.help}`,
+        ),
+        '',
+      );
     }
     const controls = Object.values(kind.controls);
     if (controls.length) {
       lines.push('| control | home | range | |', '| --- | --- | --- | --- |');
-      for (const spec of controls) lines.push(`| ${spec.label} | ${defaultText(spec)} | ${rangeText(spec)} | ${spec.help.replace(/\|/g, '\\|')} |`);
+      for (const spec of controls)
+        lines.push(
+          `| ${spec.label} | ${defaultText(spec)} | ${rangeText(spec)} | ${spec.help.replace(/\|/g, '\\|')} |`,
+        );
       lines.push('');
     }
   }

@@ -5,14 +5,19 @@ import path from 'node:path';
 import { createHash } from 'node:crypto';
 
 const root = path.resolve(import.meta.dirname, '..');
-const run = (command, args) => spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).status === 0;
+const run = (command, args) =>
+  spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).status === 0;
 
-const lock = createHash('sha256').update(readFileSync(path.join(root, 'package-lock.json'))).digest('hex');
+const lock = createHash('sha256')
+  .update(readFileSync(path.join(root, 'package-lock.json')))
+  .digest('hex');
 const mark = path.join(root, 'node_modules/.pyrvel-installed');
 if (!existsSync(mark) || readFileSync(mark, 'utf8') !== lock) {
   console.log('Installing packages…');
   if (!run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])) {
-    console.error('The packages could not be installed. Check the connection to the npm registry and try again.');
+    console.error(
+      'The packages could not be installed. Check the connection to the npm registry and try again.',
+    );
     process.exit(1);
   }
   writeFileSync(mark, lock);
@@ -22,9 +27,13 @@ if (process.argv.includes('--browser')) {
   const has = (file) => existsSync(file);
   if (!(has('/usr/bin/chromium') && has('/usr/bin/chromedriver'))) {
     console.log('Installing Chromium and ChromeDriver…');
-    const done = run('apt-get', ['update', '-qq']) && run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver']);
+    const done =
+      run('apt-get', ['update', '-qq']) &&
+      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver']);
     if (!done) {
-      console.error('Chromium could not be installed. Install the packages chromium and chromium-driver and try again.');
+      console.error(
+        'Chromium could not be installed. Install the packages chromium and chromium-driver and try again.',
+      );
       process.exit(1);
     }
   }

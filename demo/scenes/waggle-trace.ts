@@ -70,19 +70,39 @@ export function waggleTrace(): Sketch {
     fogFar: 2.4,
     fogColour: [0, 0, 0, 0],
   });
-  const skin = s.add('body', 'Skin', [1140, -130], { shading: 'lit', solid: false, colour: [0.09, 0.06, 0.12, 0.62] });
+  const skin = s.add('body', 'Skin', [1140, -130], {
+    shading: 'lit',
+    solid: false,
+    colour: [0.09, 0.06, 0.12, 0.62],
+  });
   s.wire(spin, rows, 'shape');
   s.wire(spin, skin, 'shape');
 
   const sheet = s.add('sheet', 'Sheet', [760, 480], { size: [6, 4], columns: 2, rows: 70 });
   const tilt = s.add('place', 'Tilted', [950, 480], { move: [0, -0.1, -1.3], turn: [-24, 0, 14] });
-  const lines = s.add('body', 'Lines Behind', [1140, 480], { draw: 'lines', lines: 'rows', shading: 'flat', blending: 'add', solid: false, colour: [0.13, 0.34, 0.36, 0.55], width: 1.3 });
+  const lines = s.add('body', 'Lines Behind', [1140, 480], {
+    draw: 'lines',
+    lines: 'rows',
+    shading: 'flat',
+    blending: 'add',
+    solid: false,
+    colour: [0.13, 0.34, 0.36, 0.55],
+    width: 1.3,
+  });
   s.wire(sheet, tilt, 'shape');
   s.wire(tilt, lines, 'shape');
   s.swing(tilt, 'turn.z', { amount: 8, rate: 0.03 });
 
-  const sun = s.add('light', 'Lamp', [950, 330], { colour: [1, 0.75, 0.45, 1], strength: 1.3, place: [-0.9, 1.1, 0.7] });
-  const dim = s.add('light', 'Moon', [950, 210], { form: 'ambient', colour: [0.4, 0.5, 0.8, 1], strength: 0.35 });
+  const sun = s.add('light', 'Lamp', [950, 330], {
+    colour: [1, 0.75, 0.45, 1],
+    strength: 1.3,
+    place: [-0.9, 1.1, 0.7],
+  });
+  const dim = s.add('light', 'Moon', [950, 210], {
+    form: 'ambient',
+    colour: [0.4, 0.5, 0.8, 1],
+    strength: 0.35,
+  });
   const camera = s.add('camera', 'Camera', [1140, 330], { orbit: 0, height: 14, distance: 1.95, view: 36 });
   const shot = s.add('shot', 'Shot', [1340, 0], { background: palette.night });
   for (const prop of [lines, skin, rows, dances, sun, dim, camera]) s.wire(prop, shot, 'props');

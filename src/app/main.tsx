@@ -13,7 +13,9 @@ import { ShowsView } from './shows/shows-view';
 import { welcomeStages } from './stage/windows';
 import './styles.css';
 
-const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } },
+});
 
 const router = createBrowserRouter([
   {

@@ -25,7 +25,13 @@ function BeatLamps() {
   return (
     <div className="flex gap-1" role="img" aria-label={`Beat ${at + 1} of ${beats}`}>
       {Array.from({ length: beats }, (_, k) => (
-        <span key={k} className={clsx('h-2 w-2 rounded-full', k === at ? (playing ? 'bg-primary' : 'bg-primary/50') : 'bg-base-300')} />
+        <span
+          key={k}
+          className={clsx(
+            'h-2 w-2 rounded-full',
+            k === at ? (playing ? 'bg-primary' : 'bg-primary/50') : 'bg-base-300',
+          )}
+        />
       ))}
     </div>
   );
@@ -47,7 +53,13 @@ function Transport() {
   const client = engine();
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Transport">
-      <button type="button" className="tool" title="Back to start" aria-label="Back to start" onClick={() => client.command({ type: 'restart' })}>
+      <button
+        type="button"
+        className="tool"
+        title="Back to start"
+        aria-label="Back to start"
+        onClick={() => client.command({ type: 'restart' })}
+      >
         <SkipBack size={15} />
       </button>
       <button
@@ -59,16 +71,39 @@ function Transport() {
       >
         {playing ? <Pause size={15} /> : <Play size={15} className="text-primary" />}
       </button>
-      <button type="button" className="tool" title="One frame on (Ctrl+.)" aria-label="Step a frame" onClick={() => client.command({ type: 'step' })}>
+      <button
+        type="button"
+        className="tool"
+        title="One frame on (Ctrl+.)"
+        aria-label="Step a frame"
+        onClick={() => client.command({ type: 'step' })}
+      >
         <StepForward size={15} />
       </button>
       <output className="figures w-16 text-right" aria-label="Time" data-testid="time">
         {seconds.toFixed(1)}&thinsp;s
       </output>
       <span className="mx-1 h-4 border-l edge" />
-      <ScrubNumber label="Tempo" value={bpm} step={0.5} fine={0.05} digits={1} min={10} max={400} onChange={setBpm} onDone={endGesture} className="w-16" />
+      <ScrubNumber
+        label="Tempo"
+        value={bpm}
+        step={0.5}
+        fine={0.05}
+        digits={1}
+        min={10}
+        max={400}
+        onChange={setBpm}
+        onDone={endGesture}
+        className="w-16"
+      />
       <span className="quiet text-2xs">bpm</span>
-      <button type="button" className="tool" onPointerDown={tap} onKeyDown={(e) => e.key === 'Enter' && tap()} title="Tap the beat">
+      <button
+        type="button"
+        className="tool"
+        onPointerDown={tap}
+        onKeyDown={(e) => e.key === 'Enter' && tap()}
+        title="Tap the beat"
+      >
         Tap
       </button>
       <BeatLamps />
@@ -125,7 +160,12 @@ function StageButtons() {
       >
         <Snowflake size={15} /> Freeze
       </button>
-      <button type="button" className="btn btn-primary btn-sm px-3" onClick={openStage} title="Open a clean window for the stage; F there fills the screen">
+      <button
+        type="button"
+        className="btn btn-primary btn-sm px-3"
+        onClick={openStage}
+        title="Open a clean window for the stage; F there fills the screen"
+      >
         <MonitorUp size={15} /> Stage
       </button>
       <button
@@ -133,7 +173,9 @@ function StageButtons() {
         className="tool"
         aria-label={theme === 'pyrvel-night' ? 'Day colours' : 'Night colours'}
         title={theme === 'pyrvel-night' ? 'Day colours' : 'Night colours'}
-        onClick={() => sessionStore.setState({ theme: theme === 'pyrvel-night' ? 'pyrvel-day' : 'pyrvel-night' })}
+        onClick={() =>
+          sessionStore.setState({ theme: theme === 'pyrvel-night' ? 'pyrvel-day' : 'pyrvel-night' })
+        }
       >
         {theme === 'pyrvel-night' ? <Sun size={15} /> : <Moon size={15} />}
       </button>
@@ -175,7 +217,12 @@ export function Shell() {
             <NavLink
               key={to}
               to={to}
-              className={({ isActive }) => clsx('flex items-center border-b-2 px-2.5', isActive ? 'border-primary font-semibold' : 'quiet border-transparent')}
+              className={({ isActive }) =>
+                clsx(
+                  'flex items-center border-b-2 px-2.5',
+                  isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
+                )
+              }
             >
               {label}
             </NavLink>

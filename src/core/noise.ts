@@ -29,7 +29,11 @@ export function noise3(x: number, y = 0, z = 0): number {
   );
   const far = mix(
     mix(corner(ix, iy, iz + 1, fx, fy, fz - 1), corner(ix + 1, iy, iz + 1, fx - 1, fy, fz - 1), u),
-    mix(corner(ix, iy + 1, iz + 1, fx, fy - 1, fz - 1), corner(ix + 1, iy + 1, iz + 1, fx - 1, fy - 1, fz - 1), u),
+    mix(
+      corner(ix, iy + 1, iz + 1, fx, fy - 1, fz - 1),
+      corner(ix + 1, iy + 1, iz + 1, fx - 1, fy - 1, fz - 1),
+      u,
+    ),
     v,
   );
   return mix(near, far, w);

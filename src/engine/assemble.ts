@@ -155,7 +155,9 @@ class Writer {
     if (back) {
       this.helpers.add(guardGlsl);
       this.declarations.push(`uniform vec2 ${back};`);
-      this.functions.push(`vec4 ${call}(vec2 p) { return guarded(texture(${sampler}, p) * ${back}.x, ${back}.y); }`);
+      this.functions.push(
+        `vec4 ${call}(vec2 p) { return guarded(texture(${sampler}, p) * ${back}.x, ${back}.y); }`,
+      );
     } else this.functions.push(`vec4 ${call}(vec2 p) { return texture(${sampler}, p); }`);
     return call;
   }
@@ -172,14 +174,22 @@ class Writer {
     return uniform;
   }
 
-  private translate(part: Part, k: number, body: string, derived: Readonly<Record<string, GlslType>>): string {
+  private translate(
+    part: Part,
+    k: number,
+    body: string,
+    derived: Readonly<Record<string, GlslType>>,
+  ): string {
     return body
       .replace(/@([A-Za-z]\w*)\.size/g, (_, input: string) => this.sizeOf(part, k, input))
       .replace(/@([A-Za-z]\w*)\(/g, (_, input: string) => `${this.reader(part, k, input)}(`)
       .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
         if (Object.hasOwn(derived, name)) return this.number(part, k, name, derived[name], null);
         const spec = part.kind.controls[name];
-        if (!spec) throw new TypeError(`${part.kind.id}: its shader asks for a control ${name} that it does not have.`);
+        if (!spec)
+          throw new TypeError(
+            `${part.kind.id}: its shader asks for a control ${name} that it does not have.`,
+          );
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
         const type = glslTypes[spec.type];
@@ -197,7 +207,8 @@ class Writer {
     // The index is taken before what lies above is written, so that names inside one node never change with it.
     this.members.push(part.id);
     const { paint } = part.kind;
-    if (paint.type !== 'shader' && paint.type !== 'passes') throw new TypeError(`${part.kind.id} has no shader.`);
+    if (paint.type !== 'shader' && paint.type !== 'passes')
+      throw new TypeError(`${part.kind.id} has no shader.`);
     for (const helper of paint.helpers ?? []) this.helpers.add(helper);
     const body = paint.type === 'shader' ? paint.body : paint.passes[pass].body;
     const derived = paint.derived ?? {};

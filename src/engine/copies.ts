@@ -24,13 +24,19 @@ export class CopyTables {
 
   constructor(private readonly gpu: Gpu) {}
 
-  private table(name: string, count: number, from: readonly unknown[], fill: (into: Float32Array) => void): Texture {
+  private table(
+    name: string,
+    count: number,
+    from: readonly unknown[],
+    fill: (into: Float32Array) => void,
+  ): Texture {
     const old = this.tables.get(name);
     const width = Math.min(tableWidth, Math.max(1, count));
     const height = Math.max(1, Math.ceil(count / width));
     const image = old?.texture.image as { data: Float32Array; width: number; height: number } | undefined;
     const fits = image !== undefined && image.width === width && image.height === height;
-    if (old && fits && old.from.length === from.length && old.from.every((v, k) => v === from[k])) return old.texture;
+    if (old && fits && old.from.length === from.length && old.from.every((v, k) => v === from[k]))
+      return old.texture;
     if (old && fits) {
       fill(image.data);
       old.texture.needsUpdate = true;
@@ -67,7 +73,11 @@ export class CopyTables {
   }
 
   /** Brings the uniforms of a material of copies up to date. */
-  fill(uniforms: Record<string, IUniform>, prop: InstancesProp, textureOf: (image: ImageRef) => Texture): void {
+  fill(
+    uniforms: Record<string, IUniform>,
+    prop: InstancesProp,
+    textureOf: (image: ImageRef) => Texture,
+  ): void {
     const { count, on, pixels } = prop;
     const one = (lanes: readonly Float32Array[]): number[] => lanes.map((lane) => lane[0] ?? 0);
     const place = this.lanes('place', [...prop.place, prop.scale], count);
@@ -114,8 +124,19 @@ export class CopyTables {
 /** Uniforms of a material of copies, as they are before the first `fill`. */
 export function copyUniforms(gpu: Gpu): Record<string, IUniform> {
   const uniforms: Record<string, IUniform> = {};
-  for (const name of ['placeMap', 'turnMap', 'sizeMap', 'tintMap', 'pointMap', 'facingMap', 'pixelMap']) uniforms[name] = { value: gpu.empty };
-  for (const name of ['copies', 'points', 'spread', 'facing', 'pixelMode', 'pixelSpread', 'merged', 'vertices']) uniforms[name] = { value: 0 };
+  for (const name of ['placeMap', 'turnMap', 'sizeMap', 'tintMap', 'pointMap', 'facingMap', 'pixelMap'])
+    uniforms[name] = { value: gpu.empty };
+  for (const name of [
+    'copies',
+    'points',
+    'spread',
+    'facing',
+    'pixelMode',
+    'pixelSpread',
+    'merged',
+    'vertices',
+  ])
+    uniforms[name] = { value: 0 };
   uniforms.many = { value: [false, false, false, false] };
   uniforms.placeOne = { value: [0, 0, 0] };
   uniforms.turnOne = { value: [0, 0, 0] };

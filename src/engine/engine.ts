@@ -10,7 +10,18 @@ import { Gpu } from './gpu';
 import { GpuClock } from './gpu-clock';
 import { Pacer } from './pacer';
 import { Previews } from './previews';
-import { assertNever, type Answer, type Ask, type FrameRequest, type FromEngine, type ProgramState, type SurfaceRole, type ToEngine, type Watch, type WorkScale } from './protocol';
+import {
+  assertNever,
+  type Answer,
+  type Ask,
+  type FrameRequest,
+  type FromEngine,
+  type ProgramState,
+  type SurfaceRole,
+  type ToEngine,
+  type Watch,
+  type WorkScale,
+} from './protocol';
 import { ScenePlayer } from './scene-player';
 
 interface Surface {
@@ -105,15 +116,22 @@ export class Engine {
         level: { value: 1 },
         fit: { value: [1, 1] },
       });
-      this.previews = new Previews(this.gpu, (bitmap, cells) => this.tell({ type: 'previews', bitmap, cells }, [bitmap]));
+      this.previews = new Previews(this.gpu, (bitmap, cells) =>
+        this.tell({ type: 'previews', bitmap, cells }, [bitmap]),
+      );
       for (const player of this.players.values()) player.moveTo(this.gpu);
-      if (this.graphicsDownSince !== null) this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
+      if (this.graphicsDownSince !== null)
+        this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
       this.graphicsDownSince = null;
     } catch (error) {
       this.gpu = null;
       if (this.graphicsDownSince === null) {
         this.graphicsDownSince = performance.now();
-        this.tell({ type: 'graphics', state: 'none', message: error instanceof Error ? error.message : String(error) });
+        this.tell({
+          type: 'graphics',
+          state: 'none',
+          message: error instanceof Error ? error.message : String(error),
+        });
       }
     }
   }
@@ -121,7 +139,11 @@ export class Engine {
   private loseGraphics(now: number): void {
     if (this.graphicsDownSince === null) {
       this.graphicsDownSince = now;
-      this.tell({ type: 'graphics', state: 'lost', message: 'The graphics card was lost. The last picture stays until it is back.' });
+      this.tell({
+        type: 'graphics',
+        state: 'lost',
+        message: 'The graphics card was lost. The last picture stays until it is back.',
+      });
     }
     // What lived on the card is gone with it; canvases keep their last picture.
     this.without = null;
@@ -202,7 +224,12 @@ export class Engine {
     this.origin = { time: 0, beat: 0 };
     this.playing = playing;
     const known = show.scenes.some((scene) => scene.id === program);
-    this.program = { program: known ? program : (show.scenes[0]?.id ?? ''), incoming: null, fade: 0, next: null };
+    this.program = {
+      program: known ? program : (show.scenes[0]?.id ?? ''),
+      incoming: null,
+      fade: 0,
+      next: null,
+    };
     this.toldFaults.clear();
     this.pacer.interval = 1000 / show.canvas.fps;
     this.tell({ type: 'opened' });
@@ -224,8 +251,10 @@ export class Engine {
       this.players.delete(id);
     }
     const first = show.scenes[0]?.id ?? '';
-    if (!ids.has(this.program.program)) this.program = { ...this.program, program: this.program.incoming ?? first, incoming: null, fade: 0 };
-    if (this.program.incoming && !ids.has(this.program.incoming)) this.program = { ...this.program, incoming: null, fade: 0 };
+    if (!ids.has(this.program.program))
+      this.program = { ...this.program, program: this.program.incoming ?? first, incoming: null, fade: 0 };
+    if (this.program.incoming && !ids.has(this.program.incoming))
+      this.program = { ...this.program, incoming: null, fade: 0 };
   }
 
   private take(scene: string, seconds: number): void {
@@ -241,7 +270,13 @@ export class Engine {
     if (seconds <= 0) this.program = { ...this.program, program: scene, incoming: null, fade: 0 };
   }
 
-  private addSurface(id: string, role: SurfaceRole, canvas: OffscreenCanvas, width: number, height: number): void {
+  private addSurface(
+    id: string,
+    role: SurfaceRole,
+    canvas: OffscreenCanvas,
+    width: number,
+    height: number,
+  ): void {
     const context = canvas.getContext('bitmaprenderer');
     if (!context) return;
     this.surfaces.set(id, { id, role, canvas, context, width, height, painted: false });
@@ -282,7 +317,10 @@ export class Engine {
     const { incoming, fade } = this.program;
     if (incoming === null) return;
     const next = this.fadeSeconds > 0 ? fade + seconds / this.fadeSeconds : 1;
-    this.program = next >= 1 ? { ...this.program, program: incoming, incoming: null, fade: 0 } : { ...this.program, fade: next };
+    this.program =
+      next >= 1
+        ? { ...this.program, program: incoming, incoming: null, fade: 0 }
+        : { ...this.program, fade: next };
   }
 
   private hasStage(): boolean {
@@ -322,7 +360,8 @@ export class Engine {
   /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
   private wanted(): Map<string, string[]> {
     const wanted = new Map<string, string[]>();
-    const has = (role: SurfaceRole): boolean => [...this.surfaces.values()].some((surface) => surface.role === role);
+    const has = (role: SurfaceRole): boolean =>
+      [...this.surfaces.values()].some((surface) => surface.role === role);
     if (has('stage') || has('program')) {
       wanted.set(this.program.program, []);
       if (this.program.incoming) wanted.set(this.program.incoming, []);
@@ -357,7 +396,8 @@ export class Engine {
       if (!scene) continue;
       let player = this.players.get(id);
       if (!player) this.players.set(id, (player = new ScenePlayer(gpu, this.catalogue, scene)));
-      player.stage.measure = measuring && id === this.watch.scene ? (node, draw) => this.clock!.measure(node, draw) : null;
+      player.stage.measure =
+        measuring && id === this.watch.scene ? (node, draw) => this.clock!.measure(node, draw) : null;
       player.play(scene, frame, nodes, show.canvas.height);
     }
     this.playWithout(frame);
@@ -366,7 +406,8 @@ export class Engine {
     this.frames++;
     this.clock!.mark(now);
     const watched = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
-    if (watched) this.previews!.turn(now, watched, this.watch.cards, this.clock!.frameMs < 500 / show.canvas.fps);
+    if (watched)
+      this.previews!.turn(now, watched, this.watch.cards, this.clock!.frameMs < 500 / show.canvas.fps);
   }
 
   /** The scene as it would be without one node runs beside the real one, only while somebody asks for it. */
@@ -391,17 +432,28 @@ export class Engine {
   }
 
   private pictureFor(role: SurfaceRole): { first: Texture; second: Texture; fade: number; level: number } {
-    const of = (id: string | null): Texture => (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
+    const of = (id: string | null): Texture =>
+      (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
     const { program, incoming, fade, next } = this.program;
     switch (role) {
       case 'monitor':
-        return { first: this.without?.picture ?? of(this.watch.scene), second: this.gpu!.empty, fade: 0, level: 1 };
+        return {
+          first: this.without?.picture ?? of(this.watch.scene),
+          second: this.gpu!.empty,
+          fade: 0,
+          level: 1,
+        };
       case 'next':
         return { first: of(next), second: this.gpu!.empty, fade: 0, level: 1 };
       case 'program':
       case 'stage':
         // Eased at both ends, so that a fade neither starts nor stops with a jerk.
-        return { first: of(program), second: of(incoming), fade: incoming ? fade * fade * (3 - 2 * fade) : 0, level: this.blackout ? 0 : 1 };
+        return {
+          first: of(program),
+          second: of(incoming),
+          fade: incoming ? fade * fade * (3 - 2 * fade) : 0,
+          level: this.blackout ? 0 : 1,
+        };
       case 'bench':
         return { first: this.gpu!.empty, second: this.gpu!.empty, fade: 0, level: 1 };
     }
@@ -421,7 +473,7 @@ export class Engine {
     } else {
       const { first, second, fade, level } = this.pictureFor(role);
       const { uniforms } = this.present!;
-      const shape = (this.show!.canvas.width / this.show!.canvas.height) / (width / height);
+      const shape = this.show!.canvas.width / this.show!.canvas.height / (width / height);
       uniforms.first.value = first;
       uniforms.second.value = second;
       uniforms.fade.value = fade;
@@ -510,7 +562,10 @@ export class Engine {
       case 'picture': {
         const request = { scene: ask.scene, node: null, frame: 60, width: ask.width, height: ask.height };
         const player = this.players.get(ask.scene);
-        return { what: 'picture', png: player ? await this.png(player, null, ask.width, ask.height) : await this.exactFrame(request) };
+        return {
+          what: 'picture',
+          png: player ? await this.png(player, null, ask.width, ask.height) : await this.exactFrame(request),
+        };
       }
     }
   }
@@ -536,7 +591,12 @@ export class Engine {
     } finally {
       gpu.release(target);
     }
-    return { what: 'pixel', rgba: [rgba[0], rgba[1], rgba[2], rgba[3]], width: image.width, height: image.height };
+    return {
+      what: 'pixel',
+      rgba: [rgba[0], rgba[1], rgba[2], rgba[3]],
+      width: image.width,
+      height: image.height,
+    };
   }
 
   /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
@@ -544,7 +604,8 @@ export class Engine {
     const show = this.show!;
     const scene = this.scene(request.scene);
     if (!scene) throw new Error(`There is no scene ${request.scene}.`);
-    if (request.node && !scene.nodes[request.node]) throw new Error(`There is no node ${request.node} in ${scene.name}.`);
+    if (request.node && !scene.nodes[request.node])
+      throw new Error(`There is no node ${request.node} in ${scene.name}.`);
     const key = `${request.scene} ${request.width}x${request.height} ${request.node}`;
     if (!this.exact || this.exact.key !== key || this.exact.frame >= request.frame) {
       this.exact?.player.dispose();
@@ -555,7 +616,12 @@ export class Engine {
     const canvas = { width: request.width, height: request.height };
     for (let k = this.exact.frame + 1; k <= request.frame; k++) {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
-      player.play(scene, { moment, live: quietInputs(), canvas }, request.node ? [request.node] : [], show.canvas.height);
+      player.play(
+        scene,
+        { moment, live: quietInputs(), canvas },
+        request.node ? [request.node] : [],
+        show.canvas.height,
+      );
       // Work must not pile up on the card, and live frames and messages go on in between.
       if (k % 4 === 3) await this.gpu!.finish();
     }
@@ -565,7 +631,12 @@ export class Engine {
     return this.png(player, request.node, request.width, request.height);
   }
 
-  private async png(player: ScenePlayer, node: string | null, width: number, height: number): Promise<ArrayBuffer> {
+  private async png(
+    player: ScenePlayer,
+    node: string | null,
+    width: number,
+    height: number,
+  ): Promise<ArrayBuffer> {
     const gpu = this.gpu!;
     gpu.resize(width, height);
     if (node) {

@@ -26,11 +26,27 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         samples: lanes.length ? thin(lanes[0].samples, 1, mostSamples) : base.samples,
       });
     } else if (node.shape) {
-      list.push({ ...base, kind: 'shape', count: node.shape.count, samples: thin(node.shape.positions, 3, mostPoints) });
+      list.push({
+        ...base,
+        kind: 'shape',
+        count: node.shape.count,
+        samples: thin(node.shape.positions, 3, mostPoints),
+      });
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
-      const shape = node.prop.type === 'body' ? node.prop.shape : node.prop.type === 'instances' ? node.prop.body.shape : null;
-      list.push({ ...base, kind: 'prop', count, about: aboutProp(node.prop), samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples });
+      const shape =
+        node.prop.type === 'body'
+          ? node.prop.shape
+          : node.prop.type === 'instances'
+            ? node.prop.body.shape
+            : null;
+      list.push({
+        ...base,
+        kind: 'prop',
+        count,
+        about: aboutProp(node.prop),
+        samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples,
+      });
     }
   }
   return list;
@@ -77,10 +93,15 @@ export function benchData(run: SceneRun, id: string): BenchData | null {
   if (!node) return null;
   const empty: BenchData = { node: id, lanes: [], positions: null, lines: null, count: 0 };
   if (node.given) {
-    const lanes = node.given.lanes.map((lane) => ({ name: lane.name, samples: lane.samples.slice(0, mostBenchSamples) }));
+    const lanes = node.given.lanes.map((lane) => ({
+      name: lane.name,
+      samples: lane.samples.slice(0, mostBenchSamples),
+    }));
     return { ...empty, lanes, count: node.given.length };
   }
-  const shape = node.shape ?? (node.prop?.type === 'body' ? node.prop.shape : node.prop?.type === 'instances' ? node.prop.on : null);
+  const shape =
+    node.shape ??
+    (node.prop?.type === 'body' ? node.prop.shape : node.prop?.type === 'instances' ? node.prop.on : null);
   if (!shape) return node.prop?.type === 'instances' ? { ...empty, count: node.prop.count } : null;
   const lines = new Uint32Array(shape.rows.length + shape.columns.length);
   lines.set(shape.rows);

@@ -78,6 +78,7 @@ export class GpuClock {
     this.queries = [];
     if (disjoint) return;
     for (const node of Object.keys(this.nodeMs)) if (!sums.has(node)) delete this.nodeMs[node];
-    for (const [node, ms] of sums) this.nodeMs[node] = this.nodeMs[node] === undefined ? ms : this.nodeMs[node] * 0.6 + ms * 0.4;
+    for (const [node, ms] of sums)
+      this.nodeMs[node] = this.nodeMs[node] === undefined ? ms : this.nodeMs[node] * 0.6 + ms * 0.4;
   }
 }

@@ -57,8 +57,16 @@ export class Gpu {
 
   constructor() {
     this.canvas = new OffscreenCanvas(16, 16);
-    const gl = this.canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false, powerPreference: 'high-performance' });
-    if (!gl) throw new Error('This browser gives no WebGL2. Switch on graphics acceleration, or use a newer browser.');
+    const gl = this.canvas.getContext('webgl2', {
+      alpha: false,
+      antialias: false,
+      depth: false,
+      powerPreference: 'high-performance',
+    });
+    if (!gl)
+      throw new Error(
+        'This browser gives no WebGL2. Switch on graphics acceleration, or use a newer browser.',
+      );
     this.gl = gl;
     this.renderer = new WebGLRenderer({ canvas: this.canvas as unknown as HTMLCanvasElement, context: gl });
     this.renderer.outputColorSpace = LinearSRGBColorSpace;
@@ -68,7 +76,10 @@ export class Gpu {
     gl.getExtension('OES_texture_float_linear');
     const corners = new BufferGeometry();
     // One triangle over the whole picture: no seam along a diagonal.
-    corners.setAttribute('position', new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3));
+    corners.setAttribute(
+      'position',
+      new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3),
+    );
     corners.setAttribute('uv', new BufferAttribute(new Float32Array([0, 0, 2, 0, 0, 2]), 2));
     this.copyMaterial = this.material(
       `#version 300 es
@@ -214,7 +225,8 @@ void main() { result = texture(picture, place); }`,
 
   /** Sets the size of the canvas that `pass(…, null)` draws on. */
   resize(width: number, height: number): void {
-    if (this.canvas.width !== width || this.canvas.height !== height) this.renderer.setSize(width, height, false);
+    if (this.canvas.width !== width || this.canvas.height !== height)
+      this.renderer.setSize(width, height, false);
   }
 
   /** Resolves when the card has done all it was given; the worker stays free meanwhile. */

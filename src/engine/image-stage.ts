@@ -102,7 +102,8 @@ export class ImageStage {
 
   private sizesKey(): string {
     let key = '';
-    for (const [id, run] of this.run.runs) if (run.image) key += `${id}:${run.image.width}x${run.image.height} `;
+    for (const [id, run] of this.run.runs)
+      if (run.image) key += `${id}:${run.image.width}x${run.image.height} `;
     return key;
   }
 
@@ -119,7 +120,8 @@ export class ImageStage {
       : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted });
     const double = new Set<string>();
     for (const node of plan.order) {
-      for (const sources of Object.values(node.inputs)) for (const s of sources) if (s.back) double.add(s.node);
+      for (const sources of Object.values(node.inputs))
+        for (const s of sources) if (s.back) double.add(s.node);
     }
     for (const [id, stored] of this.stored) {
       if (live.has(id)) continue;
@@ -174,7 +176,8 @@ export class ImageStage {
     const node = this.plan!.nodes.get(id)!;
     const run = this.run.runs.get(id)!;
     let key = '';
-    for (const [name, spec] of Object.entries(node.kind.controls)) if (spec.type === 'formula') key += `${String(run.controls[name])}\n`;
+    for (const [name, spec] of Object.entries(node.kind.controls))
+      if (spec.type === 'formula') key += `${String(run.controls[name])}\n`;
     return key;
   }
 
@@ -246,7 +249,8 @@ export class ImageStage {
     const { width, height } = run.image;
     try {
       // A formula that is part of the shader changed: the one edit that needs another program.
-      if (stored.programs.length && this.keyOfMembers(node.id, stored) !== stored.key) this.prepare(node, stored);
+      if (stored.programs.length && this.keyOfMembers(node.id, stored) !== stored.key)
+        this.prepare(node, stored);
       if (paint.type === 'data') {
         this.upload(stored, this.dataOf(paint, node, run, frame));
       } else if (paint.type === 'shot') {
@@ -273,17 +277,30 @@ export class ImageStage {
   }
 
   private work(node: PlanNode, run: NodeRun, frame: Frame): never {
-    return { controls: run.controls, inputs: this.run.inputsOf(node.id), moment: frame.moment, live: frame.live } as never;
+    return {
+      controls: run.controls,
+      inputs: this.run.inputsOf(node.id),
+      moment: frame.moment,
+      live: frame.live,
+    } as never;
   }
 
-  private dataOf(paint: Extract<Paint<never, never>, { type: 'data' }>, node: PlanNode, run: NodeRun, frame: Frame): DataPicture {
+  private dataOf(
+    paint: Extract<Paint<never, never>, { type: 'data' }>,
+    node: PlanNode,
+    run: NodeRun,
+    frame: Frame,
+  ): DataPicture {
     return paint.fill(this.work(node, run, frame));
   }
 
   private upload(stored: Stored, picture: DataPicture): void {
     const old = stored.data;
     const image = old?.image as { data: Float32Array; width: number; height: number } | undefined;
-    const same = image?.width === picture.width && image?.height === picture.height && old?.userData.smooth === picture.smooth;
+    const same =
+      image?.width === picture.width &&
+      image?.height === picture.height &&
+      old?.userData.smooth === picture.smooth;
     if (old && image && same) {
       image.data.set(picture.rgba);
       old.needsUpdate = true;
@@ -297,7 +314,8 @@ export class ImageStage {
   /** Sees to it that the target has the right size and format, and exchanges the two of a return wire. */
   private fit(id: string, stored: Stored, width: number, height: number): void {
     const wrong = (target: WebGLRenderTarget | null): boolean =>
-      target !== null && (target.width !== width || target.height !== height || this.bitsOf(target) !== this.real(stored.bits));
+      target !== null &&
+      (target.width !== width || target.height !== height || this.bitsOf(target) !== this.real(stored.bits));
     if (wrong(stored.target)) {
       const kept = stored.double ? stored.target : null;
       if (stored.before) this.gpu.release(stored.before);
@@ -323,7 +341,6 @@ export class ImageStage {
     stored.target ??= this.gpu.acquire(width, height, stored.bits);
   }
 
-
   private real(bits: Bits): Bits {
     return this.gpu.floats ? bits : '8';
   }
@@ -346,7 +363,9 @@ export class ImageStage {
       return;
     }
     const firstInput = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
-    let previous: Texture = firstInput ? this.textureOf(firstInput.node, firstInput.back?.id ?? null) : this.gpu.empty;
+    let previous: Texture = firstInput
+      ? this.textureOf(firstInput.node, firstInput.back?.id ?? null)
+      : this.gpu.empty;
     const used: WebGLRenderTarget[] = [];
     paint.passes.forEach((pass, k) => {
       const last = k === paint.passes.length - 1;
@@ -364,7 +383,13 @@ export class ImageStage {
   }
 
   /** Brings the numbers and textures of a program up to date; never compiles. */
-  private fill(program: Program, frame: Frame, width: number, height: number, previous: Texture | null): void {
+  private fill(
+    program: Program,
+    frame: Frame,
+    width: number,
+    height: number,
+    previous: Texture | null,
+  ): void {
     const { uniforms, assembled } = program;
     uniforms.aspect.value = width / height;
     (uniforms.pixel.value as number[])[0] = 1 / width;
@@ -373,14 +398,18 @@ export class ImageStage {
     for (const number of assembled.numbers) this.fillNumber(uniforms, number, frame, derived);
     for (const read of assembled.textures) {
       const texture =
-        read.source === 'previous' ? (previous ?? this.gpu.empty) : this.textureOf(read.source.node, read.source.back?.id ?? null);
+        read.source === 'previous'
+          ? (previous ?? this.gpu.empty)
+          : this.textureOf(read.source.node, read.source.back?.id ?? null);
       uniforms[read.sampler].value = texture;
       const image = texture.image as { width: number; height: number };
       uniforms[read.size].value = [image.width, image.height];
       if (read.back && read.source !== 'previous') {
         const loop = this.run.returns.get(read.source.back!.id);
         const { keep, guard, limit } = loop!.settings;
-        uniforms[read.back].value = loop!.clearing ? [1, 0] : [keepFor(keep, this.lastDt), guard === 'soft' ? limit : 0];
+        uniforms[read.back].value = loop!.clearing
+          ? [1, 0]
+          : [keepFor(keep, this.lastDt), guard === 'soft' ? limit : 0];
       }
     }
   }
@@ -397,7 +426,8 @@ export class ImageStage {
       if (!values) {
         const { paint } = run.plan.kind as ImageKind;
         const derive = paint.type === 'shader' || paint.type === 'passes' ? paint.derive : undefined;
-        values = derive?.(run.controls as never, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};
+        values =
+          derive?.(run.controls as never, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};
         derived.set(number.node, values);
       }
       uniforms[number.uniform].value = values[number.control];
@@ -436,7 +466,12 @@ export class ImageStage {
    * Draws any image node as it is looked at: a stored one is copied, one that is part of another shader is computed for
    * itself. `region` is the part of the picture (x, y, width, height in 0..1).
    */
-  peek(id: string, frame: Frame, target: WebGLRenderTarget | null, region: readonly number[] = [0, 0, 1, 1]): boolean {
+  peek(
+    id: string,
+    frame: Frame,
+    target: WebGLRenderTarget | null,
+    region: readonly number[] = [0, 0, 1, 1],
+  ): boolean {
     const run = this.run.runs.get(id);
     if (!run?.image || run.plan.kind.output !== 'image' || !this.plan) return false;
     let program = this.peeks.get(id);
@@ -483,7 +518,8 @@ void main() { result = texture(picture, place); }`,
   /** The shader that draws a node, for reading. */
   shaderText(id: string): string {
     for (const stored of this.stored.values()) {
-      for (const { assembled } of stored.programs) if (assembled.members.includes(id)) return assembled.fragment;
+      for (const { assembled } of stored.programs)
+        if (assembled.members.includes(id)) return assembled.fragment;
     }
     return '';
   }

@@ -92,7 +92,8 @@ export function buildMesh(shape: Shape, look: Look, copies: number): PropMesh {
       other.copyWithin(3 * vertices * c, 0, 3 * vertices);
       corner.copyWithin(2 * vertices * c, 0, 2 * vertices);
     }
-    for (let k = 0; k < corners.index.length; k++) index[c * corners.index.length + k] = corners.index[k] + c * vertices;
+    for (let k = 0; k < corners.index.length; k++)
+      index[c * corners.index.length + k] = corners.index[k] + c * vertices;
   }
   const geometry = new InstancedBufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(position, 3));

@@ -1,6 +1,6 @@
+import type { Camera } from 'three';
 import {
   AddEquation,
-  Camera,
   Color,
   CustomBlending,
   DoubleSide,
@@ -19,7 +19,17 @@ import {
   type WebGLRenderTarget,
 } from 'three';
 import type { ImageRef } from '../core/kind/kind';
-import { defaultCamera, defaultLights, type BodyProp, type CameraProp, type InstancesProp, type LightProp, type Look, type Prop, type ShotSettings } from '../core/prop';
+import {
+  defaultCamera,
+  defaultLights,
+  type BodyProp,
+  type CameraProp,
+  type InstancesProp,
+  type LightProp,
+  type Look,
+  type Prop,
+  type ShotSettings,
+} from '../core/prop';
 import type { Shape } from '../core/shape/shape';
 import { CopyTables, copyUniforms } from './copies';
 import type { Bits, Gpu } from './gpu';
@@ -49,7 +59,8 @@ interface Drawn {
 }
 
 const lightForms = { sun: 0, point: 1, ambient: 2 } as const;
-const lookKey = (look: Look, copied: boolean): string => [look.draw, look.lines, look.shading, look.blending, look.solid, copied].join(' ');
+const lookKey = (look: Look, copied: boolean): string =>
+  [look.draw, look.lines, look.shading, look.blending, look.solid, copied].join(' ');
 
 function setBlending(material: RawShaderMaterial, look: Look): void {
   material.blending = CustomBlending;
@@ -70,13 +81,19 @@ export class ShotPainter {
   private readonly tone: RawShaderMaterial;
 
   constructor(private readonly gpu: Gpu) {
-    this.tone = gpu.material(toneFragment, { picture: { value: null }, exposure: { value: 1 }, soft: { value: true } });
+    this.tone = gpu.material(toneFragment, {
+      picture: { value: null },
+      exposure: { value: 1 },
+      soft: { value: true },
+    });
   }
 
   paint(job: ShotJob): void {
     const { gpu } = this;
     const { settings, target } = job;
-    const bodies = job.props.filter((p): p is BodyProp | InstancesProp => p.type === 'body' || p.type === 'instances');
+    const bodies = job.props.filter(
+      (p): p is BodyProp | InstancesProp => p.type === 'body' || p.type === 'instances',
+    );
     const cameraProp = job.props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera;
     const wiredLights = job.props.filter((p): p is LightProp => p.type === 'light');
     const lights = (wiredLights.length ? wiredLights : defaultLights).slice(0, mostLights);
@@ -190,7 +207,15 @@ export class ShotPainter {
         const mesh = new Mesh(built.geometry, material);
         mesh.frustumCulled = false;
         this.scene.add(mesh);
-        drawn = { mesh, built, shape, copies, lookKey: wantedLook, tables: copied ? new CopyTables(this.gpu) : null, seen: true };
+        drawn = {
+          mesh,
+          built,
+          shape,
+          copies,
+          lookKey: wantedLook,
+          tables: copied ? new CopyTables(this.gpu) : null,
+          seen: true,
+        };
         this.drawn.set(key, drawn);
       }
     }
@@ -218,7 +243,8 @@ export class ShotPainter {
     for (const name of ['view', 'projection']) uniforms[name] = { value: new Matrix4() };
     for (const name of ['eye', 'toEye', 'fog']) uniforms[name] = { value: [0, 0, 0] };
     for (const name of ['colour', 'fogColour']) uniforms[name] = { value: [0, 0, 0, 0] };
-    for (const name of ['widthPx', 'leastPx', 'pointSize', 'lights', 'pixelScale']) uniforms[name] = { value: 0 };
+    for (const name of ['widthPx', 'leastPx', 'pointSize', 'lights', 'pixelScale'])
+      uniforms[name] = { value: 0 };
     for (const name of ['straightOn', 'hasPicture', 'widthShrinks']) uniforms[name] = { value: false };
     uniforms.viewportPx = { value: [1, 1] };
     uniforms.picture = { value: this.gpu.empty };

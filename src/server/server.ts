@@ -53,7 +53,11 @@ export function makeApp(options: { anyHost?: boolean } = {}): Express {
 }
 
 /** Starts on the loopback address; port 0 takes any that is free. */
-export function listen(app: Express, port: number, host = '127.0.0.1'): Promise<{ server: Server; address: string }> {
+export function listen(
+  app: Express,
+  port: number,
+  host = '127.0.0.1',
+): Promise<{ server: Server; address: string }> {
   return new Promise((resolve, reject) => {
     const server = app.listen(port, host, () => {
       const at = server.address();

@@ -21,12 +21,22 @@ export function fittingPort(kind: Kind, wire: AddRequest['wire']): string | null
   const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, wire.carries));
   if (input) return input[0];
   if (wire.carries !== 'signal') return null;
-  const control = Object.entries(kind.controls).find(([, spec]) => partsOf(spec).length > 0 && spec.type !== 'toggle');
+  const control = Object.entries(kind.controls).find(
+    ([, spec]) => partsOf(spec).length > 0 && spec.type !== 'toggle',
+  );
   return control ? control[0] : null;
 }
 
 /** Add a node, searched by what it is called and by what it is for. */
-export function AddPalette({ request, onAdd, onClose }: { request: AddRequest; onAdd(kind: Kind): void; onClose(): void }) {
+export function AddPalette({
+  request,
+  onAdd,
+  onClose,
+}: {
+  request: AddRequest;
+  onAdd(kind: Kind): void;
+  onClose(): void;
+}) {
   const groups = useMemo(() => {
     const map = new Map<Family, Kind[]>();
     for (const kind of catalogue.values()) {
@@ -39,7 +49,10 @@ export function AddPalette({ request, onAdd, onClose }: { request: AddRequest; o
     return [...map];
   }, [request]);
   return (
-    <div className="absolute inset-0 z-40 grid place-items-start justify-center bg-black/40 pt-16" onPointerDown={onClose}>
+    <div
+      className="absolute inset-0 z-40 grid place-items-start justify-center bg-black/40 pt-16"
+      onPointerDown={onClose}
+    >
       <Command
         label="Add a node"
         loop
@@ -52,13 +65,21 @@ export function AddPalette({ request, onAdd, onClose }: { request: AddRequest; o
       >
         <Command.Input
           autoFocus
-          placeholder={request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'}
+          placeholder={
+            request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
+          }
           className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none"
         />
         <Command.List className="max-h-96 overflow-y-auto p-1.5">
-          <Command.Empty className="quiet p-4">Nothing is called that. Try what it should do, such as “copies” or “glow”.</Command.Empty>
+          <Command.Empty className="quiet p-4">
+            Nothing is called that. Try what it should do, such as “copies” or “glow”.
+          </Command.Empty>
           {groups.map(([family, kinds]) => (
-            <Command.Group key={family} heading={familyLabels[family]} className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1">
+            <Command.Group
+              key={family}
+              heading={familyLabels[family]}
+              className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
+            >
               {kinds.map((kind) => (
                 <Command.Item
                   key={kind.id}
@@ -67,7 +88,10 @@ export function AddPalette({ request, onAdd, onClose }: { request: AddRequest; o
                   onSelect={() => onAdd(kind)}
                   className="flex cursor-pointer items-baseline gap-2.5 rounded px-2.5 py-1 data-[selected=true]:bg-base-300"
                 >
-                  <span className="h-2 w-2 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
+                  <span
+                    className="h-2 w-2 shrink-0 rounded-full"
+                    style={{ background: wireColour(kind.output) }}
+                  />
                   <span className="w-28 shrink-0 font-semibold">{kind.label}</span>
                   <span className="quiet truncate text-2xs">{kind.summary}</span>
                 </Command.Item>

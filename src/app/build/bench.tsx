@@ -24,7 +24,11 @@ const laneColours = ['#f0a63a', '#5fc7c0', '#e57a92', '#a99be0', '#9dbf7a', '#e8
 function LanePlot({ data }: { data: BenchData }) {
   const box = useRef<HTMLDivElement>(null);
   const plot = useRef<{ chart: uPlot; key: string } | null>(null);
-  const past = useRef<{ node: string; time: number[]; values: number[][] }>({ node: '', time: [], values: [] });
+  const past = useRef<{ node: string; time: number[]; values: number[][] }>({
+    node: '',
+    time: [],
+    values: [],
+  });
   useEffect(() => {
     const element = box.current!;
     const many = data.count > 1;
@@ -42,7 +46,15 @@ function LanePlot({ data }: { data: BenchData }) {
           cursor: { show: true },
           scales: { x: { time: false } },
           axes: [{ ...axis, size: 22 }, axis],
-          series: [{}, ...data.lanes.map((lane, k) => ({ label: lane.name, stroke: laneColours[k % laneColours.length], width: 1.5, points: { show: many && data.count < 65, size: 4 } }))],
+          series: [
+            {},
+            ...data.lanes.map((lane, k) => ({
+              label: lane.name,
+              stroke: laneColours[k % laneColours.length],
+              width: 1.5,
+              points: { show: many && data.count < 65, size: 4 },
+            })),
+          ],
         },
         [[], ...data.lanes.map(() => [])],
         element,
@@ -50,7 +62,11 @@ function LanePlot({ data }: { data: BenchData }) {
       plot.current = { chart, key };
     }
     const { chart } = plot.current;
-    if (many) chart.setData([Array.from({ length: data.lanes[0]?.samples.length ?? 0 }, (_, i) => i), ...data.lanes.map((l) => l.samples)] as uPlot.AlignedData);
+    if (many)
+      chart.setData([
+        Array.from({ length: data.lanes[0]?.samples.length ?? 0 }, (_, i) => i),
+        ...data.lanes.map((l) => l.samples),
+      ] as uPlot.AlignedData);
     else {
       const { time, values } = past.current;
       time.push(performance.now() / 1000);
@@ -71,7 +87,15 @@ function LanePlot({ data }: { data: BenchData }) {
 
 const mostRows = 200;
 
-function Table({ heads, rows, count }: { heads: readonly string[]; rows: number; count: (row: number, column: number) => number }) {
+function Table({
+  heads,
+  rows,
+  count,
+}: {
+  heads: readonly string[];
+  rows: number;
+  count: (row: number, column: number) => number;
+}) {
   return (
     <div className="w-72 shrink-0 overflow-auto border-l edge">
       <table className="figures w-full text-right text-2xs" data-testid="table">
@@ -79,7 +103,11 @@ function Table({ heads, rows, count }: { heads: readonly string[]; rows: number;
           <tr>
             <th className="px-2 py-0.5 font-normal">i</th>
             {heads.map((head, k) => (
-              <th key={head} className="px-2 py-0.5 font-semibold" style={{ color: laneColours[k % laneColours.length] }}>
+              <th
+                key={head}
+                className="px-2 py-0.5 font-semibold"
+                style={{ color: laneColours[k % laneColours.length] }}
+              >
                 {head}
               </th>
             ))}
@@ -129,7 +157,10 @@ function PointsView({ data }: { data: BenchData }) {
         onPointerMove={(e) => {
           const from = drag.current;
           if (!from) return;
-          setView((v) => ({ orbit: v.orbit - (e.clientX - from.x) * 0.01, height: Math.min(1.57, Math.max(-1.57, v.height + (e.clientY - from.y) * 0.01)) }));
+          setView((v) => ({
+            orbit: v.orbit - (e.clientX - from.x) * 0.01,
+            height: Math.min(1.57, Math.max(-1.57, v.height + (e.clientY - from.y) * 0.01)),
+          }));
           drag.current = { x: e.clientX, y: e.clientY };
         }}
         onPointerUp={() => (drag.current = null)}
@@ -140,7 +171,13 @@ function PointsView({ data }: { data: BenchData }) {
 }
 
 function PictureView({ scene, node }: { scene: Scene; node: string }) {
-  const [pixel, setPixel] = useState<{ x: number; y: number; rgba: readonly number[]; width: number; height: number } | null>(null);
+  const [pixel, setPixel] = useState<{
+    x: number;
+    y: number;
+    rgba: readonly number[];
+    width: number;
+    height: number;
+  } | null>(null);
   const [message, setMessage] = useState('');
   const asking = useRef(false);
   const read = (event: React.PointerEvent<HTMLDivElement>): void => {
@@ -160,7 +197,12 @@ function PictureView({ scene, node }: { scene: Scene; node: string }) {
   };
   return (
     <div className="flex min-w-0 grow gap-3 p-2">
-      <div className="aspect-video h-full cursor-crosshair" onPointerMove={read} onPointerDown={read} data-testid="bench-picture">
+      <div
+        className="aspect-video h-full cursor-crosshair"
+        onPointerMove={read}
+        onPointerDown={read}
+        data-testid="bench-picture"
+      >
         <EngineCanvas key={node} role="bench" className="h-full w-full rounded" label="Output of the node" />
       </div>
       <div className="figures w-40 leading-5" data-testid="pixel">
@@ -191,12 +233,21 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
   const data = useBench(node);
   const kind = catalogue.get(scene.nodes[node].kind);
   if (kind?.output === 'image') return <PictureView key={node} scene={scene} node={node} />;
-  if (!data) return <p className="quiet p-3">Nothing flows here yet. Wire something in, or look at the fault on the node.</p>;
+  if (!data)
+    return (
+      <p className="quiet p-3">
+        Nothing flows here yet. Wire something in, or look at the fault on the node.
+      </p>
+    );
   if (data.lanes.length) {
     return (
       <>
         <LanePlot data={data} />
-        <Table heads={data.lanes.map((l) => l.name)} rows={data.lanes[0].samples.length} count={(row, k) => data.lanes[k].samples[row]} />
+        <Table
+          heads={data.lanes.map((l) => l.name)}
+          rows={data.lanes[0].samples.length}
+          count={(row, k) => data.lanes[k].samples[row]}
+        />
       </>
     );
   }
@@ -204,11 +255,19 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
     return (
       <>
         <PointsView data={data} />
-        <Table heads={['x', 'y', 'z']} rows={data.positions.length / 3} count={(row, k) => data.positions![3 * row + k]} />
+        <Table
+          heads={['x', 'y', 'z']}
+          rows={data.positions.length / 3}
+          count={(row, k) => data.positions![3 * row + k]}
+        />
       </>
     );
   }
-  return <p className="quiet p-3">{data.count > 1 ? `${data.count} copies.` : 'A light or a camera shows in the Shot it is wired to.'}</p>;
+  return (
+    <p className="quiet p-3">
+      {data.count > 1 ? `${data.count} copies.` : 'A light or a camera shows in the Shot it is wired to.'}
+    </p>
+  );
 }
 
 /** What flows out of the chosen node: pixels, lanes or points. */
@@ -220,13 +279,32 @@ export function Bench({ scene }: { scene: Scene }) {
     <section aria-label="Bench" className="panel flex h-full flex-col" data-testid="bench">
       <div className="flex h-8 shrink-0 items-center gap-2 px-3">
         <h2 className="font-semibold">Bench</h2>
-        <span className="quiet truncate">{node ? `${node.name} gives ${kind?.output ?? 'nothing known'}` : 'choose a node to see what flows out of it'}</span>
+        <span className="quiet truncate">
+          {node
+            ? `${node.name} gives ${kind?.output ?? 'nothing known'}`
+            : 'choose a node to see what flows out of it'}
+        </span>
         <span className="grow" />
-        <button type="button" className="tool" aria-label={benchOpen ? 'Fold the bench' : 'Open the bench'} onClick={() => sessionStore.setState({ benchOpen: !benchOpen })}>
+        <button
+          type="button"
+          className="tool"
+          aria-label={benchOpen ? 'Fold the bench' : 'Open the bench'}
+          onClick={() => sessionStore.setState({ benchOpen: !benchOpen })}
+        >
           {benchOpen ? <ChevronDown size={14} /> : <ChevronUp size={14} />}
         </button>
       </div>
-      {benchOpen && <div className="flex min-h-0 grow">{node ? <Output scene={scene} node={node.id} /> : <div className="quiet grid grow place-items-center pb-8">Pictures with their pixels, signals as plot and table, points in space.</div>}</div>}
+      {benchOpen && (
+        <div className="flex min-h-0 grow">
+          {node ? (
+            <Output scene={scene} node={node.id} />
+          ) : (
+            <div className="quiet grid grow place-items-center pb-8">
+              Pictures with their pixels, signals as plot and table, points in space.
+            </div>
+          )}
+        </div>
+      )}
     </section>
   );
 }

@@ -28,7 +28,10 @@ function useWatch(sceneId: string): void {
       without,
     });
   }, [sceneId, ids, selection, benchOpen, without]);
-  useEffect(() => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null, without: null }), []);
+  useEffect(
+    () => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null, without: null }),
+    [],
+  );
 }
 
 /** Make patches: the patch in the middle, monitor and inspector on the right, the bench below. */

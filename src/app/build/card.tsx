@@ -25,7 +25,9 @@ function PictureFace({ id }: { id: string }) {
     canvas.current!.dataset.drawn = String(Number(canvas.current!.dataset.drawn ?? 0) + 1);
     setMeanColour(id, bitmap, cell);
   });
-  return <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full bg-black" />;
+  return (
+    <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full bg-black" />
+  );
 }
 
 const theme = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name);
@@ -37,7 +39,7 @@ function drawSignal(context: CanvasRenderingContext2D, glance: NodeGlance, trace
   const colour = theme('--wire-signal');
   const values = glance.count > 1 ? [...glance.samples] : trace;
   if (values.length === 0) return;
-  let low = Math.min(0, ...values);
+  const low = Math.min(0, ...values);
   let high = Math.max(0, ...values);
   if (high - low < 1e-6) high = low + 1;
   const pad = 10;
@@ -48,7 +50,14 @@ function drawSignal(context: CanvasRenderingContext2D, glance: NodeGlance, trace
   context.globalAlpha = 1;
   if (glance.count > 1) {
     const step = (width - 16) / values.length;
-    values.forEach((v, k) => context.fillRect(8 + k * step, Math.min(y(v), y(0)), Math.max(1, step - 1), Math.max(1, Math.abs(y(v) - y(0)))));
+    values.forEach((v, k) =>
+      context.fillRect(
+        8 + k * step,
+        Math.min(y(v), y(0)),
+        Math.max(1, step - 1),
+        Math.max(1, Math.abs(y(v) - y(0))),
+      ),
+    );
     return;
   }
   context.lineWidth = 1.5;
@@ -69,18 +78,31 @@ function NumbersFace({ id }: { id: string }) {
         trace.push(glance.values[0] ?? 0);
         if (trace.length > 120) trace.shift();
         drawSignal(context, glance, trace);
-        const values = glance.lanes.slice(0, 3).map((lane, k) => `${glance.lanes.length > 1 ? `${lane} ` : ''}${shortNumber(glance.values[k], 2)}`);
+        const values = glance.lanes
+          .slice(0, 3)
+          .map(
+            (lane, k) => `${glance.lanes.length > 1 ? `${lane} ` : ''}${shortNumber(glance.values[k], 2)}`,
+          );
         caption.current!.textContent = `${values.join('  ')}${glance.count > 1 ? `  ·${glance.count}` : ''}`;
       } else {
         drawPoints(context, glance.samples, theme(glance.kind === 'shape' ? '--wire-shape' : '--wire-prop'));
-        caption.current!.textContent = glance.kind === 'shape' ? `${glance.count} points` : glance.count > 1 ? `${glance.count} copies` : glance.about;
+        caption.current!.textContent =
+          glance.kind === 'shape'
+            ? `${glance.count} points`
+            : glance.count > 1
+              ? `${glance.count} copies`
+              : glance.about;
       }
     });
   }, [id]);
   return (
     <div className="relative h-full w-full bg-base-100">
       <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full" />
-      <span ref={caption} className="figures absolute right-1.5 bottom-0.5 left-1.5 truncate text-right text-2xs" data-testid="numbers" />
+      <span
+        ref={caption}
+        className="figures absolute right-1.5 bottom-0.5 left-1.5 truncate text-right text-2xs"
+        data-testid="numbers"
+      />
     </div>
   );
 }
@@ -105,7 +127,14 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
   useEffect(() => update(id), [id, ports, update]);
   if (!kind) {
     return (
-      <div className={clsx('w-40 rounded-md border-2 border-dashed bg-base-200 p-2', selected ? 'border-primary' : 'edge')} data-node={node.name} data-placeholder>
+      <div
+        className={clsx(
+          'w-40 rounded-md border-2 border-dashed bg-base-200 p-2',
+          selected ? 'border-primary' : 'edge',
+        )}
+        data-node={node.name}
+        data-placeholder
+      >
         <p className="font-semibold">{node.name}</p>
         <p className="quiet text-2xs">Nothing is known of “{node.kind}”. It is kept as it is.</p>
         <Handle type="source" position={Position.Right} id="out" isConnectable={false} />
@@ -131,7 +160,9 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
     >
       <div className={clsx('relative overflow-hidden', signal ? 'h-14' : 'h-[86px]', 'rounded-t-[5px]')}>
         {kind.output === 'image' ? <PictureFace id={id} /> : <NumbersFace id={id} />}
-        {!node.on && <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>}
+        {!node.on && (
+          <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>
+        )}
       </div>
       <div className="flex h-6 items-center gap-1 px-2">
         <span className="h-1.5 w-1.5 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
@@ -154,7 +185,12 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           position={Position.Left}
           title={label}
           data-port={port}
-          style={{ '--port': wireColour(carries), top: left.length === 1 ? 43 : 16 + (k * 58) / Math.max(1, left.length - 1) } as React.CSSProperties}
+          style={
+            {
+              '--port': wireColour(carries),
+              top: left.length === 1 ? 43 : 16 + (k * 58) / Math.max(1, left.length - 1),
+            } as React.CSSProperties
+          }
         />
       ))}
       {lower.map(({ port, label }, k) => (
@@ -165,7 +201,12 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           position={Position.Bottom}
           title={label}
           data-port={port}
-          style={{ '--port': wireColour('signal'), left: `${((k + 1) / (lower.length + 1)) * 100}%` } as React.CSSProperties}
+          style={
+            {
+              '--port': wireColour('signal'),
+              left: `${((k + 1) / (lower.length + 1)) * 100}%`,
+            } as React.CSSProperties
+          }
         />
       ))}
       {!isOut && (

@@ -18,7 +18,9 @@ export function paste(scene: Scene): void {
   if (!last) return;
   pasted++;
   const clipping = last;
-  const ids = editScene(scene.id, (draft) => pasteNodes(draft, catalogue, clipping, [36 * pasted, 36 * pasted]));
+  const ids = editScene(scene.id, (draft) =>
+    pasteNodes(draft, catalogue, clipping, [36 * pasted, 36 * pasted]),
+  );
   if (ids) choose(ids);
 }
 

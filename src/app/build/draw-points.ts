@@ -13,7 +13,8 @@ export function drawPoints(
   const tilt = options.height ?? 0.45;
   const [co, so, ct, st] = [Math.cos(orbit), Math.sin(orbit), Math.cos(tilt), Math.sin(tilt)];
   let reach = 1e-6;
-  for (let i = 0; i < positions.length; i += 3) reach = Math.max(reach, Math.hypot(positions[i], positions[i + 1], positions[i + 2]));
+  for (let i = 0; i < positions.length; i += 3)
+    reach = Math.max(reach, Math.hypot(positions[i], positions[i + 1], positions[i + 2]));
   const scale = (Math.min(width, height) * 0.46) / reach;
   const xy = new Float32Array(count * 3);
   for (let i = 0; i < count; i++) {

@@ -18,7 +18,9 @@ import { WireSettings } from './controls/part-sources';
 
 function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): boolean {
   const names = partsOf(kind.controls[control]).map((part) => partName(control, part));
-  const wired = Object.values(scene.wires).some((w) => w.to.node === node.id && (w.to.port === control || names.includes(w.to.port)));
+  const wired = Object.values(scene.wires).some(
+    (w) => w.to.node === node.id && (w.to.port === control || names.includes(w.to.port)),
+  );
   return wired || names.some((name) => node.formulas[name] !== undefined || node.motions[name]?.length);
 }
 
@@ -30,7 +32,10 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
     <section className="border-t edge px-3 py-2">
       <h3 className="heading mb-1">Picture</h3>
       <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0" title="Pixels of this step; automatic takes those of its first picture, else of the canvas.">
+        <span
+          className="w-24 shrink-0"
+          title="Pixels of this step; automatic takes those of its first picture, else of the canvas."
+        >
           Size
         </span>
         <SelectField
@@ -64,7 +69,10 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
         ))}
       </div>
       <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0" title="Automatic: 16 bits for pictures, 32 where pixels are used as numbers.">
+        <span
+          className="w-24 shrink-0"
+          title="Automatic: 16 bits for pictures, 32 where pixels are used as numbers."
+        >
           Precision
         </span>
         <SelectField
@@ -85,11 +93,17 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
 
 function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; back: ReturnSettings }) {
   const edit = (change: Partial<ReturnSettings>, key: string | null = null): void => {
-    editScene(scene.id, (draft) => void Object.assign(draft.wires[wire.id].back!, change), key && `${wire.id} ${key}`);
+    editScene(
+      scene.id,
+      (draft) => void Object.assign(draft.wires[wire.id].back!, change),
+      key && `${wire.id} ${key}`,
+    );
   };
   const carries = catalogue.get(scene.nodes[wire.from.node].kind)?.output;
   // What depends on the loop itself cannot be what it starts from.
-  const starts = Object.values(scene.nodes).filter((n) => catalogue.get(n.kind)?.output === carries && !reaches(scene, wire.to.node, n.id));
+  const starts = Object.values(scene.nodes).filter(
+    (n) => catalogue.get(n.kind)?.output === carries && !reaches(scene, wire.to.node, n.id),
+  );
   const signals = Object.values(scene.nodes).filter((n) => catalogue.get(n.kind)?.output === 'signal');
   const none = ['', 'Nothing'] as const;
   const halfLife = back.keep > 0 && back.keep < 1 ? Math.log(0.5) / Math.log(back.keep) : null;
@@ -110,21 +124,50 @@ function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; back: Re
           onChange={(e) => edit({ keep: Number(e.target.value) }, 'keep')}
           onPointerUp={endGesture}
         />
-        <ScrubNumber label="Keep value" value={back.keep} step={0.001} fine={0.0001} digits={4} min={0} max={1.2} className="w-16" onChange={(keep) => edit({ keep }, 'keep')} onDone={endGesture} />
+        <ScrubNumber
+          label="Keep value"
+          value={back.keep}
+          step={0.001}
+          fine={0.0001}
+          digits={4}
+          min={0}
+          max={1.2}
+          className="w-16"
+          onChange={(keep) => edit({ keep }, 'keep')}
+          onDone={endGesture}
+        />
       </div>
       <p className="quiet text-2xs">
-        {halfLife === null ? 'Nothing fades: what is added stays.' : `Half is gone after ${halfLife.toFixed(1)} frames; a steady input settles at ${(1 / (1 - back.keep)).toFixed(1)} times itself.`}
+        {halfLife === null
+          ? 'Nothing fades: what is added stays.'
+          : `Half is gone after ${halfLife.toFixed(1)} frames; a steady input settles at ${(1 / (1 - back.keep)).toFixed(1)} times itself.`}
       </p>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0">Starts from</span>
-        <SelectField label="Starts from" value={back.startsFrom ?? ''} options={[none, ...starts.map((n) => [n.id, n.name] as const)]} className="grow" onChange={(v) => edit({ startsFrom: v || null })} />
+        <SelectField
+          label="Starts from"
+          value={back.startsFrom ?? ''}
+          options={[none, ...starts.map((n) => [n.id, n.name] as const)]}
+          className="grow"
+          onChange={(v) => edit({ startsFrom: v || null })}
+        />
       </div>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0" title="A signal that rises over a half starts the loop again.">
           Clear when
         </span>
-        <SelectField label="Clear when" value={back.clearWhen ?? ''} options={[none, ...signals.map((n) => [n.id, n.name] as const)]} className="grow" onChange={(v) => edit({ clearWhen: v || null })} />
-        <button type="button" className="tool" onClick={() => engine().command({ type: 'clear-return', scene: scene.id, wire: wire.id })}>
+        <SelectField
+          label="Clear when"
+          value={back.clearWhen ?? ''}
+          options={[none, ...signals.map((n) => [n.id, n.name] as const)]}
+          className="grow"
+          onChange={(v) => edit({ clearWhen: v || null })}
+        />
+        <button
+          type="button"
+          className="tool"
+          onClick={() => engine().command({ type: 'clear-return', scene: scene.id, wire: wire.id })}
+        >
           <RotateCcw size={13} /> Clear
         </button>
       </div>
@@ -141,7 +184,18 @@ function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; back: Re
           ]}
           onChange={(v) => edit({ guard: v as ReturnSettings['guard'] })}
         />
-        {back.guard === 'soft' && <ScrubNumber label="Limit" value={back.limit} step={0.05} fine={0.005} min={0.01} className="w-16" onChange={(limit) => edit({ limit }, 'limit')} onDone={endGesture} />}
+        {back.guard === 'soft' && (
+          <ScrubNumber
+            label="Limit"
+            value={back.limit}
+            step={0.05}
+            fine={0.005}
+            min={0.01}
+            className="w-16"
+            onChange={(limit) => edit({ limit }, 'limit')}
+            onDone={endGesture}
+          />
+        )}
       </div>
     </div>
   );
@@ -171,7 +225,11 @@ function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
           <Trash2 size={14} />
         </button>
       </div>
-      <p className="quiet">{wire.back ? 'A return wire: it closes a circle and carries the frame before.' : `Into ${wire.to.port}.`}</p>
+      <p className="quiet">
+        {wire.back
+          ? 'A return wire: it closes a circle and carries the frame before.'
+          : `Into ${wire.to.port}.`}
+      </p>
       {wire.back && <ReturnPanel scene={scene} wire={wire} back={wire.back} />}
       {port?.type === 'control' && <WireSettings scene={scene} wire={wire} />}
     </div>
@@ -207,10 +265,18 @@ function ShowInspector({ scene }: { scene: Scene }) {
       </div>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0">Frames a second</span>
-        <SelectField label="Frames a second" value={String(canvas.fps)} options={['24', '25', '30', '50', '60'].map((f) => [f, f])} onChange={(f) => editShow((show) => void (show.canvas.fps = Number(f)))} />
+        <SelectField
+          label="Frames a second"
+          value={String(canvas.fps)}
+          options={['24', '25', '30', '50', '60'].map((f) => [f, f])}
+          onChange={(f) => editShow((show) => void (show.canvas.fps = Number(f)))}
+        />
       </div>
       <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0" title="What is drawn while no stage window is open. The stage is always full.">
+        <span
+          className="w-24 shrink-0"
+          title="What is drawn while no stage window is open. The stage is always full."
+        >
           Work size
         </span>
         <SelectField
@@ -231,7 +297,18 @@ function ShowInspector({ scene }: { scene: Scene }) {
       </div>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0">Fade</span>
-        <ScrubNumber label="Fade seconds" value={fade} step={0.05} fine={0.01} min={0} max={60} unit="s" className="w-16" onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')} onDone={endGesture} />
+        <ScrubNumber
+          label="Fade seconds"
+          value={fade}
+          step={0.05}
+          fine={0.01}
+          min={0}
+          max={60}
+          unit="s"
+          className="w-16"
+          onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')}
+          onDone={endGesture}
+        />
       </div>
     </div>
   );
@@ -242,16 +319,28 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
   const fault = liveStore((s) => s.faults[scene.id]?.[node.id]);
   const note = liveStore((s) => s.notes[scene.id]?.[node.id]);
   const onlyDriven = useSession((s) => s.onlyDriven);
-  const plain = kind ? Object.fromEntries(Object.entries(kind.controls).map(([name, spec]) => [name, plainValue(spec, node.controls[name])])) : {};
+  const plain = kind
+    ? Object.fromEntries(
+        Object.entries(kind.controls).map(([name, spec]) => [name, plainValue(spec, node.controls[name])]),
+      )
+    : {};
   const shown = kind
-    ? Object.entries(kind.controls).filter(([name, spec]) => (spec.shownIf?.(plain) ?? true) && (!onlyDriven || isDriven(scene, node, name, kind)))
+    ? Object.entries(kind.controls).filter(
+        ([name, spec]) =>
+          (spec.shownIf?.(plain) ?? true) && (!onlyDriven || isDriven(scene, node, name, kind)),
+      )
     : [];
   const isOut = kind?.output === 'image' && kind.isSceneOut;
   return (
     <>
       <div className="border-b edge p-3 pb-2">
         <div className="flex items-center gap-1">
-          <TextField label="Name of the node" value={node.name} className="h-7 font-semibold" onChange={(name) => editScene(scene.id, (draft) => renameNode(draft, node.id, name))} />
+          <TextField
+            label="Name of the node"
+            value={node.name}
+            className="h-7 font-semibold"
+            onChange={(name) => editScene(scene.id, (draft) => renameNode(draft, node.id, name))}
+          />
           <button
             type="button"
             className={clsx('tool', !node.on && 'text-error')}
@@ -263,13 +352,23 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
             <Power size={14} />
           </button>
           {!isOut && (
-            <button type="button" className="tool" aria-label="Delete the node" title="Delete" onClick={() => (editScene(scene.id, (draft) => removeNodes(draft, catalogue, [node.id])), choose([]))}>
+            <button
+              type="button"
+              className="tool"
+              aria-label="Delete the node"
+              title="Delete"
+              onClick={() => (
+                editScene(scene.id, (draft) => removeNodes(draft, catalogue, [node.id])),
+                choose([])
+              )}
+            >
               <Trash2 size={14} />
             </button>
           )}
         </div>
         <p className="quiet mt-1 text-2xs">
-          <strong>{kind?.label ?? node.kind}.</strong> {kind?.summary ?? 'This kind is not known here; its data is kept.'}
+          <strong>{kind?.label ?? node.kind}.</strong>{' '}
+          {kind?.summary ?? 'This kind is not known here; its data is kept.'}
         </p>
         {fault && (
           <p className="mt-1.5 flex gap-1.5 text-error" role="alert" data-testid="fault">
@@ -284,13 +383,21 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
             <div className="mb-1 flex items-center">
               <h3 className="heading grow">Controls</h3>
               <label className="quiet flex items-center gap-1.5 text-2xs">
-                <input type="checkbox" className="checkbox checkbox-xs" checked={onlyDriven} onChange={(e) => sessionStore.setState({ onlyDriven: e.target.checked })} /> only what moves
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={onlyDriven}
+                  onChange={(e) => sessionStore.setState({ onlyDriven: e.target.checked })}
+                />{' '}
+                only what moves
               </label>
             </div>
             {shown.map(([name, spec]) => (
               <ControlRow key={name} scene={scene} node={node.id} control={name} spec={spec} />
             ))}
-            {shown.length === 0 && <p className="quiet">{onlyDriven ? 'Nothing here is driven.' : 'It has no controls.'}</p>}
+            {shown.length === 0 && (
+              <p className="quiet">{onlyDriven ? 'Nothing here is driven.' : 'It has no controls.'}</p>
+            )}
           </section>
         )}
         {kind?.output === 'image' && <PictureSettings scene={scene} node={node} />}
@@ -305,8 +412,18 @@ export function Inspector({ scene }: { scene: Scene }) {
   const node = scene.nodes[selection[0]];
   const chosenWire = wire ? scene.wires[wire] : undefined;
   return (
-    <section className="flex min-h-0 grow flex-col border-t edge" aria-label="Inspector" data-testid="inspector">
-      {node ? <NodeInspector key={node.id} scene={scene} node={node} /> : chosenWire ? <WireInspector scene={scene} wire={chosenWire} /> : <ShowInspector scene={scene} />}
+    <section
+      className="flex min-h-0 grow flex-col border-t edge"
+      aria-label="Inspector"
+      data-testid="inspector"
+    >
+      {node ? (
+        <NodeInspector key={node.id} scene={scene} node={node} />
+      ) : chosenWire ? (
+        <WireInspector scene={scene} wire={chosenWire} />
+      ) : (
+        <ShowInspector scene={scene} />
+      )}
     </section>
   );
 }

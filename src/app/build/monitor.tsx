@@ -17,7 +17,8 @@ function Costs({ scene }: { scene: Scene }) {
   return (
     <div className="max-h-40 overflow-y-auto border-t edge px-3 py-2" data-testid="costs">
       <p className="figures quiet mb-1 text-2xs">
-        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders · {stats.cpuMs.toFixed(1)} ms worker
+        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders · {stats.cpuMs.toFixed(1)}{' '}
+        ms worker
       </p>
       {rows.map(([id, ms]) => (
         <div key={id} className="flex items-center gap-2">
@@ -26,7 +27,11 @@ function Costs({ scene }: { scene: Scene }) {
           <span className="figures quiet text-2xs whitespace-nowrap">{ms.toFixed(2)} ms</span>
         </div>
       ))}
-      {rows.length === 0 && <p className="quiet text-2xs">This graphics card does not tell the time of single steps, or nothing changes.</p>}
+      {rows.length === 0 && (
+        <p className="quiet text-2xs">
+          This graphics card does not tell the time of single steps, or nothing changes.
+        </p>
+      )}
     </div>
   );
 }
@@ -43,11 +48,18 @@ export function Monitor({ scene }: { scene: Scene }) {
       <div className="relative w-full" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
         <EngineCanvas role="monitor" className="h-full w-full" playable label={`Picture of ${scene.name}`} />
         {without && scene.nodes[without] && (
-          <span className="absolute top-2 left-2 flex items-center gap-1.5 rounded bg-primary px-2 py-0.5 font-semibold text-primary-content" data-testid="without">
+          <span
+            className="absolute top-2 left-2 flex items-center gap-1.5 rounded bg-primary px-2 py-0.5 font-semibold text-primary-content"
+            data-testid="without"
+          >
             <EyeOff size={13} /> without {scene.nodes[without].name}
           </span>
         )}
-        {graphics !== 'fine' && <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">graphics away</span>}
+        {graphics !== 'fine' && (
+          <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">
+            graphics away
+          </span>
+        )}
       </div>
       <div className="flex h-7 items-center gap-2 px-3">
         <span className="figures quiet text-2xs whitespace-nowrap">
@@ -55,7 +67,13 @@ export function Monitor({ scene }: { scene: Scene }) {
         </span>
         <span className="grow" />
         <span className="quiet text-2xs whitespace-nowrap">Alt on a node: without it</span>
-        <button type="button" className="tool" aria-pressed={costs} onClick={() => setCosts(!costs)} title="Where the time goes">
+        <button
+          type="button"
+          className="tool"
+          aria-pressed={costs}
+          onClick={() => setCosts(!costs)}
+          title="Where the time goes"
+        >
           <Gauge size={13} /> Cost
         </button>
       </div>

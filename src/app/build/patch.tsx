@@ -1,8 +1,27 @@
-import { Background, BackgroundVariant, ReactFlow, SelectionMode, applyNodeChanges, useNodesInitialized, useReactFlow, type Connection, type FinalConnectionState, type NodeChange } from '@xyflow/react';
+import {
+  Background,
+  BackgroundVariant,
+  ReactFlow,
+  SelectionMode,
+  applyNodeChanges,
+  useNodesInitialized,
+  useReactFlow,
+  type Connection,
+  type FinalConnectionState,
+  type NodeChange,
+} from '@xyflow/react';
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
-import { addNode, connect, disconnect, insertOnWire, moveNode, removeNodes, switchNode } from '../../core/show/edit';
+import {
+  addNode,
+  connect,
+  disconnect,
+  insertOnWire,
+  moveNode,
+  removeNodes,
+  switchNode,
+} from '../../core/show/edit';
 import type { Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
@@ -27,7 +46,9 @@ interface Dropped {
 }
 
 const pointOf = (event: MouseEvent | TouchEvent): [number, number] =>
-  'changedTouches' in event ? [event.changedTouches[0].clientX, event.changedTouches[0].clientY] : [event.clientX, event.clientY];
+  'changedTouches' in event
+    ? [event.changedTouches[0].clientX, event.changedTouches[0].clientY]
+    : [event.clientX, event.clientY];
 
 /** The wire of the patch that lies under a point of the screen, other than those of the node itself. */
 function wireUnder(x: number, y: number, scene: Scene, node: string): string | null {
@@ -70,14 +91,19 @@ export function Patch({ scene }: { scene: Scene }) {
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
     setNodes((old) => applyNodeChanges(changes, old));
   }, []);
-  const onSelectionChange = useCallback(({ nodes: chosen, edges: wires }: { nodes: CardNode[]; edges: WireEdge[] }) => {
-    const ids = chosen.map((n) => n.id);
-    if (ids.length || wires.length) choose(ids, ids.length ? null : (wires[0]?.id ?? null));
-  }, []);
+  const onSelectionChange = useCallback(
+    ({ nodes: chosen, edges: wires }: { nodes: CardNode[]; edges: WireEdge[] }) => {
+      const ids = chosen.map((n) => n.id);
+      if (ids.length || wires.length) choose(ids, ids.length ? null : (wires[0]?.id ?? null));
+    },
+    [],
+  );
 
   const onConnect = useCallback(
     (connection: Connection) => {
-      editScene(scene.id, (draft) => connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!));
+      editScene(scene.id, (draft) =>
+        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!),
+      );
     },
     [scene.id],
   );
@@ -92,17 +118,22 @@ export function Patch({ scene }: { scene: Scene }) {
       if (!kind) return;
       const port = state.fromHandle?.id ?? 'out';
       const carries = end === 'source' ? kind.output : (kind.inputs[port]?.carries ?? 'signal');
-      const card = document.elementsFromPoint(x, y).map((e) => e.closest<HTMLElement>('.react-flow__node')).find(Boolean);
+      const card = document
+        .elementsFromPoint(x, y)
+        .map((e) => e.closest<HTMLElement>('.react-flow__node'))
+        .find(Boolean);
       const over = card?.dataset.id;
       if (over && end === 'source') {
         const target = catalogue.get(scene.nodes[over]?.kind);
         const choices = target ? portChoices(target, carries) : [];
-        if (choices.length === 1) editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
+        if (choices.length === 1)
+          editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
         else if (choices.length > 1) setDropped({ at: [x, y], from, to: over, choices });
         return;
       }
       if (over) {
-        if (catalogue.get(scene.nodes[over]?.kind)?.output === carries) editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
+        if (catalogue.get(scene.nodes[over]?.kind)?.output === carries)
+          editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
         return;
       }
       const at = flow.screenToFlowPosition({ x, y });
@@ -128,7 +159,10 @@ export function Patch({ scene }: { scene: Scene }) {
     const request = adding!;
     setAdding(null);
     const id = editScene(scene.id, (draft) => {
-      const fresh = addNode(draft, catalogue, kind.id, [Math.round(request.at[0]), Math.round(request.at[1])]);
+      const fresh = addNode(draft, catalogue, kind.id, [
+        Math.round(request.at[0]),
+        Math.round(request.at[1]),
+      ]);
       const port = fittingPort(kind, request.wire);
       if (request.wire && port) {
         if (request.wire.end === 'source') connect(draft, catalogue, request.wire.node, fresh, port);
@@ -145,9 +179,13 @@ export function Patch({ scene }: { scene: Scene }) {
       const bounds = box.current!.getBoundingClientRect();
       const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
       // Without a place, a new card stands beside the chosen one, so that it is found where one works.
-      if (x === undefined && chosen) setAdding({ at: [chosen.place[0] + 190, chosen.place[1] + 10], wire: null });
+      if (x === undefined && chosen)
+        setAdding({ at: [chosen.place[0] + 190, chosen.place[1] + 10], wire: null });
       else {
-        const at = flow.screenToFlowPosition({ x: x ?? bounds.left + bounds.width / 2 - 76, y: y ?? bounds.top + bounds.height / 2 - 50 });
+        const at = flow.screenToFlowPosition({
+          x: x ?? bounds.left + bounds.width / 2 - 76,
+          y: y ?? bounds.top + bounds.height / 2 - 50,
+        });
         setAdding({ at: [at.x, at.y], wire: null });
       }
     },
@@ -179,7 +217,9 @@ export function Patch({ scene }: { scene: Scene }) {
       } else if (event.key === '0' && command) {
         event.preventDefault();
         const off = selection.some((id) => scene.nodes[id]?.on);
-        editScene(scene.id, (draft) => selection.forEach((id) => draft.nodes[id] && switchNode(draft, id, !off)));
+        editScene(scene.id, (draft) =>
+          selection.forEach((id) => draft.nodes[id] && switchNode(draft, id, !off)),
+        );
       } else if (event.key === 'Escape') choose([]);
     };
     window.addEventListener('keydown', onKey);
@@ -216,12 +256,18 @@ export function Patch({ scene }: { scene: Scene }) {
           });
         }}
         onDoubleClick={(event) => {
-          if ((event.target as HTMLElement).classList.contains('react-flow__pane')) openAdd(event.clientX, event.clientY);
+          if ((event.target as HTMLElement).classList.contains('react-flow__pane'))
+            openAdd(event.clientX, event.clientY);
         }}
         isValidConnection={(c) => {
           const source = catalogue.get(scene.nodes[c.source]?.kind);
           const target = catalogue.get(scene.nodes[c.target]?.kind);
-          return Boolean(source && target && c.targetHandle && portChoices(target, source.output).some((p) => p.port === c.targetHandle));
+          return Boolean(
+            source &&
+            target &&
+            c.targetHandle &&
+            portChoices(target, source.output).some((p) => p.port === c.targetHandle),
+          );
         }}
         zoomOnDoubleClick={false}
         deleteKeyCode={null}
@@ -238,19 +284,41 @@ export function Patch({ scene }: { scene: Scene }) {
         <Background variant={BackgroundVariant.Dots} gap={24} size={1} color="var(--color-base-300)" />
       </ReactFlow>
       <div className="absolute top-2 left-2 flex gap-1">
-        <button type="button" className="btn btn-sm border edge bg-base-200 px-2.5" onClick={() => openAdd()} title="Add a node ( / )">
+        <button
+          type="button"
+          className="btn btn-sm border edge bg-base-200 px-2.5"
+          onClick={() => openAdd()}
+          title="Add a node ( / )"
+        >
           <Plus size={14} /> Add <kbd className="figures quiet text-2xs">/</kbd>
         </button>
-        <button type="button" className="btn btn-sm border edge bg-base-200 px-2" onClick={() => void tidy(scene).then(() => setTimeout(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), 60))} title="Lay the patch out" aria-label="Tidy">
+        <button
+          type="button"
+          className="btn btn-sm border edge bg-base-200 px-2"
+          onClick={() =>
+            void tidy(scene).then(() =>
+              setTimeout(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), 60),
+            )
+          }
+          title="Lay the patch out"
+          aria-label="Tidy"
+        >
           <AlignHorizontalDistributeCenter size={14} /> Tidy
         </button>
-        <button type="button" className="btn btn-sm border edge bg-base-200 px-2" onClick={() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 })} title="Show the whole patch" aria-label="Whole patch">
+        <button
+          type="button"
+          className="btn btn-sm border edge bg-base-200 px-2"
+          onClick={() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 })}
+          title="Show the whole patch"
+          aria-label="Whole patch"
+        >
           <Maximize size={14} />
         </button>
       </div>
       {Object.keys(scene.nodes).length <= 1 && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
-          Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it into Scene Out.
+          Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it
+          into Scene Out.
         </p>
       )}
       {adding && <AddPalette request={adding} onAdd={add} onClose={() => setAdding(null)} />}

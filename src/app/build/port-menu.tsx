@@ -18,13 +18,32 @@ export function portChoices(kind: Kind, carries: Carries): PortChoice[] {
     const parts = partsOf(spec);
     const whole = parts.length ? [{ port: control, label: spec.label, hint: spec.help }] : [];
     if (parts.length < 2) return whole;
-    return [...whole, ...parts.map((part) => ({ port: partName(control, part), label: `${spec.label} ${part}`, hint: spec.help }))];
+    return [
+      ...whole,
+      ...parts.map((part) => ({
+        port: partName(control, part),
+        label: `${spec.label} ${part}`,
+        hint: spec.help,
+      })),
+    ];
   });
   return [...inputs, ...controls];
 }
 
 /** Asks which port of a card a wire dropped on it is meant for. */
-export function PortMenu({ at, name, choices, onChoose, onClose }: { at: readonly [number, number]; name: string; choices: PortChoice[]; onChoose(port: string): void; onClose(): void }) {
+export function PortMenu({
+  at,
+  name,
+  choices,
+  onChoose,
+  onClose,
+}: {
+  at: readonly [number, number];
+  name: string;
+  choices: PortChoice[];
+  onChoose(port: string): void;
+  onClose(): void;
+}) {
   const list = useRef<HTMLDivElement>(null);
   useEffect(() => list.current?.querySelector('button')?.focus(), []);
   return (
@@ -40,13 +59,23 @@ export function PortMenu({ at, name, choices, onChoose, onClose }: { at: readonl
           e.stopPropagation();
           if (e.key === 'Escape') onClose();
           const buttons = [...list.current!.querySelectorAll('button')];
-          const next = buttons.indexOf(document.activeElement as HTMLButtonElement) + (e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0);
+          const next =
+            buttons.indexOf(document.activeElement as HTMLButtonElement) +
+            (e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0);
           if (e.key.startsWith('Arrow')) buttons[(next + buttons.length) % buttons.length]?.focus();
         }}
       >
         <p className="heading px-2 py-1">Wire into {name}</p>
         {choices.map(({ port, label, hint }) => (
-          <button key={port} type="button" role="menuitem" data-choice={port} title={hint} className="block w-full rounded px-2 py-0.5 text-left hover:bg-base-300 focus:bg-base-300" onClick={() => onChoose(port)}>
+          <button
+            key={port}
+            type="button"
+            role="menuitem"
+            data-choice={port}
+            title={hint}
+            className="block w-full rounded px-2 py-0.5 text-left hover:bg-base-300 focus:bg-base-300"
+            onClick={() => onChoose(port)}
+          >
             {label}
           </button>
         ))}

@@ -14,7 +14,8 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
   const [draft, setDraft] = useState<string | null>(null);
   const finish = (): void => {
     const wanted = draft?.trim();
-    if (wanted && wanted !== name) editShow((show) => void (show.scenes.find((s) => s.id === id)!.name = wanted.slice(0, 60)));
+    if (wanted && wanted !== name)
+      editShow((show) => void (show.scenes.find((s) => s.id === id)!.name = wanted.slice(0, 60)));
     setDraft(null);
   };
   if (draft !== null) {
@@ -40,7 +41,10 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
       role="tab"
       aria-selected={open}
       title={onStage ? `${name} is on stage. Double-click to rename` : 'Double-click to rename'}
-      className={clsx('flex h-7 items-center gap-1.5 rounded px-2.5', open ? 'bg-base-300 font-semibold' : 'quiet hover:bg-base-300/60')}
+      className={clsx(
+        'flex h-7 items-center gap-1.5 rounded px-2.5',
+        open ? 'bg-base-300 font-semibold' : 'quiet hover:bg-base-300/60',
+      )}
       onClick={() => openScene(id)}
       onDoubleClick={() => setDraft(name)}
     >
@@ -57,8 +61,14 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === sceneId);
   const add = (): void => {
     const id = editShow((show) => {
-      const fresh = freeId('s', show.scenes.map((s) => s.id));
-      const name = freeName('Scene 1', show.scenes.map((s) => s.name));
+      const fresh = freeId(
+        's',
+        show.scenes.map((s) => s.id),
+      );
+      const name = freeName(
+        'Scene 1',
+        show.scenes.map((s) => s.name),
+      );
       show.scenes.push(makeScene(catalogue, fresh, name));
       return fresh;
     });
@@ -67,10 +77,16 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
   const duplicate = (): void => {
     const id = editShow((show) => {
       const source = show.scenes.find((s) => s.id === sceneId)!;
-      const fresh = freeId('s', show.scenes.map((s) => s.id));
+      const fresh = freeId(
+        's',
+        show.scenes.map((s) => s.id),
+      );
       const copy = structuredCloneOf(source);
       copy.id = fresh;
-      copy.name = freeName(source.name, show.scenes.map((s) => s.name));
+      copy.name = freeName(
+        source.name,
+        show.scenes.map((s) => s.name),
+      );
       show.scenes.splice(show.scenes.indexOf(source) + 1, 0, copy);
       return fresh;
     });
@@ -93,7 +109,11 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
     });
   };
   return (
-    <div className="flex h-9 shrink-0 items-center gap-1 border-b edge px-2" role="tablist" aria-label="Scenes">
+    <div
+      className="flex h-9 shrink-0 items-center gap-1 border-b edge px-2"
+      role="tablist"
+      aria-label="Scenes"
+    >
       {scenes.map((scene) => (
         <SceneTab key={scene.id} id={scene.id} name={scene.name} open={scene.id === sceneId} />
       ))}
@@ -101,10 +121,22 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
         <Plus size={15} />
       </button>
       <span className="grow" />
-      <button type="button" className="tool" aria-label="Duplicate scene" title="Duplicate this scene" onClick={duplicate}>
+      <button
+        type="button"
+        className="tool"
+        aria-label="Duplicate scene"
+        title="Duplicate this scene"
+        onClick={duplicate}
+      >
         <Copy size={14} />
       </button>
-      <button type="button" className="tool" aria-label="Delete scene" title="Delete this scene" onClick={remove}>
+      <button
+        type="button"
+        className="tool"
+        aria-label="Delete scene"
+        title="Delete this scene"
+        onClick={remove}
+      >
         <Trash2 size={14} />
       </button>
       <button

@@ -8,7 +8,10 @@ import { faceHeight, faceWidth } from './card';
 /** Lays the patch out: pictures and shapes from left to right, signals below what they drive. */
 export async function tidy(scene: Scene): Promise<void> {
   const isSignal = (id: string): boolean => catalogue.get(scene.nodes[id]?.kind)?.output === 'signal';
-  const size = (id: string): { width: number; height: number } => ({ width: faceWidth + 2, height: isSignal(id) ? 82 : faceHeight + 26 });
+  const size = (id: string): { width: number; height: number } => ({
+    width: faceWidth + 2,
+    height: isSignal(id) ? 82 : faceHeight + 26,
+  });
   const wires = Object.values(scene.wires).filter((wire) => !wire.back);
   const across = Object.keys(scene.nodes).filter((id) => !isSignal(id));
   const laid = await new ELK().layout({
@@ -21,7 +24,9 @@ export async function tidy(scene: Scene): Promise<void> {
       'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
     },
     children: across.map((id) => ({ id, ...size(id) })),
-    edges: wires.filter((w) => !isSignal(w.from.node) && !isSignal(w.to.node)).map((w) => ({ id: w.id, sources: [w.from.node], targets: [w.to.node] })),
+    edges: wires
+      .filter((w) => !isSignal(w.from.node) && !isSignal(w.to.node))
+      .map((w) => ({ id: w.id, sources: [w.from.node], targets: [w.to.node] })),
   });
   const places = new Map<string, [number, number]>();
   let low = 0;
@@ -34,7 +39,9 @@ export async function tidy(scene: Scene): Promise<void> {
   const depthOf = (id: string, seen: Set<string>): number => {
     if (depth.has(id) || seen.has(id)) return depth.get(id) ?? 0;
     seen.add(id);
-    const next = wires.filter((w) => w.from.node === id && isSignal(w.to.node)).map((w) => depthOf(w.to.node, seen) + 1);
+    const next = wires
+      .filter((w) => w.from.node === id && isSignal(w.to.node))
+      .map((w) => depthOf(w.to.node, seen) + 1);
     depth.set(id, Math.max(0, ...next));
     return depth.get(id)!;
   };

@@ -14,7 +14,10 @@ export function setMeanColour(node: string, bitmap: ImageBitmap, cell: PreviewCe
   const most = Math.max(r, g, b, 1);
   const lift = Math.max(1, 150 / most);
   // Nearly grey or black pictures keep the colour of image wires.
-  const colour = most < 12 ? 'var(--wire-image)' : `rgb(${[r, g, b].map((v) => Math.min(255, Math.round(v * lift + 20))).join(' ')})`;
+  const colour =
+    most < 12
+      ? 'var(--wire-image)'
+      : `rgb(${[r, g, b].map((v) => Math.min(255, Math.round(v * lift + 20))).join(' ')})`;
   if (colours.get(node) === colour) return;
   colours.set(node, colour);
   for (const listener of listeners.get(node) ?? []) listener(colour);

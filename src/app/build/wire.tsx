@@ -47,8 +47,22 @@ export const WireLine = memo(function WireLine(props: EdgeProps<WireEdge>) {
   const backY = Math.max(sourceY, targetY) + 92;
   return (
     <g ref={group} style={{ '--line': wireColour(carries) } as React.CSSProperties} data-wire={wire.id}>
-      <BaseEdge path={path} interactionWidth={18} style={{ stroke: 'var(--line)', strokeDasharray: wire.back ? '7 5' : undefined }} />
-      {carries === 'signal' && <circle ref={bead} r={4.5} cx={sourceX} cy={sourceY} fill="var(--wire-signal)" stroke="var(--color-base-100)" strokeWidth={2} />}
+      <BaseEdge
+        path={path}
+        interactionWidth={18}
+        style={{ stroke: 'var(--line)', strokeDasharray: wire.back ? '7 5' : undefined }}
+      />
+      {carries === 'signal' && (
+        <circle
+          ref={bead}
+          r={4.5}
+          cx={sourceX}
+          cy={sourceY}
+          fill="var(--wire-signal)"
+          stroke="var(--color-base-100)"
+          strokeWidth={2}
+        />
+      )}
       {wire.back && (
         <EdgeLabelRenderer>
           <button

@@ -28,7 +28,10 @@ async function save(): Promise<void> {
     await database.shows.update(id, { show, name: show.name, updated: Date.now() });
   } catch (error) {
     dirty = true;
-    say({ tone: 'error', text: `The show could not be saved in this browser (${String(error)}). Export it to keep it.` });
+    say({
+      tone: 'error',
+      text: `The show could not be saved in this browser (${String(error)}). Export it to keep it.`,
+    });
   }
 }
 
@@ -37,7 +40,13 @@ async function saveSession(): Promise<void> {
   const { id } = showStore.getState();
   if (!id) return;
   const { program, incoming } = liveStore.getState().program;
-  await database.session.put({ id: 'here', showId: id, sceneId, selection: [...selection], program: incoming ?? program });
+  await database.session.put({
+    id: 'here',
+    showId: id,
+    sceneId,
+    selection: [...selection],
+    program: incoming ?? program,
+  });
 }
 
 /** Fetches the demo show that ships with the app. */
@@ -53,16 +62,30 @@ export async function restoreDemo(): Promise<string> {
   await save();
   const old = await database.shows.get(demoShowId);
   if (old && JSON.stringify(old.show) !== JSON.stringify(show)) {
-    await database.shows.put({ ...old, id: newShowId(), name: `${old.name} (changed)`, show: { ...old.show, name: `${old.name} (changed)` } });
+    await database.shows.put({
+      ...old,
+      id: newShowId(),
+      name: `${old.name} (changed)`,
+      show: { ...old.show, name: `${old.name} (changed)` },
+    });
   }
-  await database.shows.put({ id: demoShowId, name: show.name, updated: Date.now(), show, picture: old?.picture });
+  await database.shows.put({
+    id: demoShowId,
+    name: show.name,
+    updated: Date.now(),
+    show,
+    picture: old?.picture,
+  });
   return demoShowId;
 }
 
 export const newShowId = (): string => crypto.randomUUID();
 
 /** Opens a stored show in the editor and the engine. */
-export async function loadShow(id: string, place?: { sceneId: string; selection: string[]; program: string }): Promise<boolean> {
+export async function loadShow(
+  id: string,
+  place?: { sceneId: string; selection: string[]; program: string },
+): Promise<boolean> {
   const stored = await database.shows.get(id);
   if (!stored) return false;
   await save();
@@ -111,7 +134,12 @@ export async function keepPicture(): Promise<void> {
   const { id, show } = showStore.getState();
   if (!id) return;
   try {
-    const { png } = await engine().ask({ what: 'picture', scene: show.scenes[0].id, width: 320, height: 180 });
+    const { png } = await engine().ask({
+      what: 'picture',
+      scene: show.scenes[0].id,
+      width: 320,
+      height: 180,
+    });
     await database.shows.update(id, { picture: new Blob([png], { type: 'image/png' }) });
   } catch {
     // The list does without: a picture is never worth a message in the middle of a show.

@@ -31,8 +31,12 @@ export const useSession = sessionStore;
 
 export function choose(selection: readonly string[], wire: string | null = null): void {
   const now = sessionStore.getState();
-  const same = now.wire === wire && now.selection.length === selection.length && selection.every((id, k) => id === now.selection[k]);
+  const same =
+    now.wire === wire &&
+    now.selection.length === selection.length &&
+    selection.every((id, k) => id === now.selection[k]);
   if (!same) sessionStore.setState({ selection, wire });
 }
 
-export const openScene = (sceneId: string): void => sessionStore.setState({ sceneId, selection: [], wire: null });
+export const openScene = (sceneId: string): void =>
+  sessionStore.setState({ sceneId, selection: [], wire: null });

@@ -53,7 +53,11 @@ export function editShow<T>(recipe: (show: Draft<Show>) => T, gestureKey: string
 }
 
 /** Changes one scene of the show. */
-export function editScene<T>(sceneId: string, recipe: (scene: Scene) => T, gestureKey: string | null = null): T | null {
+export function editScene<T>(
+  sceneId: string,
+  recipe: (scene: Scene) => T,
+  gestureKey: string | null = null,
+): T | null {
   return editShow((show) => {
     const scene = show.scenes.find((s) => s.id === sceneId);
     if (!scene) throw new EditError('This scene is gone.');
@@ -85,6 +89,8 @@ export function redo(): void {
 
 export const useShow = <T>(pick: (show: Show) => T): T => useStore(showStore, (state) => pick(state.show));
 
-export const useScene = (id: string): Scene | undefined => useShow((show) => show.scenes.find((scene) => scene.id === id));
+export const useScene = (id: string): Scene | undefined =>
+  useShow((show) => show.scenes.find((scene) => scene.id === id));
 
-export const useHistory = <T>(pick: (state: TemporalState<{ show: Show }>) => T): T => useStore(showStore.temporal as never, pick as never);
+export const useHistory = <T>(pick: (state: TemporalState<{ show: Show }>) => T): T =>
+  useStore(showStore.temporal as never, pick as never);

@@ -28,7 +28,10 @@ export class EngineClient {
   private ready = false;
   private readonly listeners = new Map<string, Set<(message: never) => void>>();
   private readonly hosts = new Map<string, SurfaceHost>();
-  private readonly asks = new Map<number, { resolve(answer: Answer): void; reject(error: Error): void; timer: number }>();
+  private readonly asks = new Map<
+    number,
+    { resolve(answer: Answer): void; reject(error: Error): void; timer: number }
+  >();
   private askId = 0;
   private surfaceId = 0;
   private show: Show | null = null;
@@ -119,7 +122,13 @@ export class EngineClient {
     this.ready = true;
     for (const [id, host] of this.hosts) this.hand(id, host);
     if (!this.show) return;
-    this.post({ type: 'open', show: this.show, program: this.program, time: this.time, playing: this.playing });
+    this.post({
+      type: 'open',
+      show: this.show,
+      program: this.program,
+      time: this.time,
+      playing: this.playing,
+    });
     for (const state of this.states.values()) this.post(state);
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
   }
@@ -171,7 +180,12 @@ export class EngineClient {
   }
 
   /** A message that happens once. */
-  command(message: Extract<ToEngine, { type: 'transport' | 'restart' | 'step' | 'take' | 'clear-return' | 'rehearse' }>): void {
+  command(
+    message: Extract<
+      ToEngine,
+      { type: 'transport' | 'restart' | 'step' | 'take' | 'clear-return' | 'rehearse' }
+    >,
+  ): void {
     this.post(message);
   }
 
@@ -192,7 +206,10 @@ export class EngineClient {
   }
 
   /** Asks a question; rejects if the engine refuses, dies or takes too long. */
-  ask<W extends Ask['what']>(ask: Extract<Ask, { what: W }>, limitMs = askMs): Promise<Extract<Answer, { what: W }>> {
+  ask<W extends Ask['what']>(
+    ask: Extract<Ask, { what: W }>,
+    limitMs = askMs,
+  ): Promise<Extract<Answer, { what: W }>> {
     return new Promise((resolve, reject) => {
       const id = ++this.askId;
       const timer = window.setTimeout(() => {

@@ -6,11 +6,24 @@ import { listenToPointer } from './inputs';
 /** Pixels of a canvas on the desk: half of a sharp display's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {
   const ratio = Math.min(1.5, window.devicePixelRatio || 1);
-  return { width: Math.max(2, Math.round(box.clientWidth * ratio)), height: Math.max(2, Math.round(box.clientHeight * ratio)) };
+  return {
+    width: Math.max(2, Math.round(box.clientWidth * ratio)),
+    height: Math.max(2, Math.round(box.clientHeight * ratio)),
+  };
 };
 
 /** A place that the engine paints into. With `playable`, the pointer over it drives Pointer nodes. */
-export function EngineCanvas({ role, className, playable, label }: { role: SurfaceRole; className?: string; playable?: boolean; label: string }) {
+export function EngineCanvas({
+  role,
+  className,
+  playable,
+  label,
+}: {
+  role: SurfaceRole;
+  className?: string;
+  playable?: boolean;
+  label: string;
+}) {
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     const element = box.current!;
@@ -46,5 +59,12 @@ export function EngineCanvas({ role, className, playable, label }: { role: Surfa
       element.replaceChildren();
     };
   }, [role, playable]);
-  return <div ref={box} className={`relative overflow-hidden bg-black [&>canvas+canvas]:absolute [&>canvas+canvas]:inset-0 ${className ?? ''}`} role="img" aria-label={label} />;
+  return (
+    <div
+      ref={box}
+      className={`relative overflow-hidden bg-black [&>canvas+canvas]:absolute [&>canvas+canvas]:inset-0 ${className ?? ''}`}
+      role="img"
+      aria-label={label}
+    />
+  );
 }

@@ -20,8 +20,12 @@ function send(): void {
 export function isTyping(target: EventTarget | null): boolean {
   const element = target as Partial<HTMLElement> | null;
   if (!element?.tagName) return false;
-  if (element.isContentEditable || element.tagName === 'TEXTAREA' || element.tagName === 'SELECT') return true;
-  return element.tagName === 'INPUT' && !['range', 'checkbox', 'button', 'color'].includes((element as HTMLInputElement).type);
+  if (element.isContentEditable || element.tagName === 'TEXTAREA' || element.tagName === 'SELECT')
+    return true;
+  return (
+    element.tagName === 'INPUT' &&
+    !['range', 'checkbox', 'button', 'color'].includes((element as HTMLInputElement).type)
+  );
 }
 
 /** Lets the keys pressed in a window play Keys nodes. */
@@ -72,7 +76,8 @@ export function listenToPointer(element: HTMLElement): () => void {
     ['pointerleave', () => ((pointer.inside = false), send())],
     ['wheel', (event) => ((pointer.wheel -= Math.sign(event.deltaY)), send())],
   ];
-  for (const [type, handler] of handlers) element.addEventListener(type, handler as EventListener, { passive: true });
+  for (const [type, handler] of handlers)
+    element.addEventListener(type, handler as EventListener, { passive: true });
   return () => {
     for (const [type, handler] of handlers) element.removeEventListener(type, handler as EventListener);
   };

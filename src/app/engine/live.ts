@@ -1,6 +1,14 @@
 import { useEffect, useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
-import type { BenchData, NodeGlance, PartGlance, PreviewCell, ProgramState, Stats, TransportState } from '../../engine/protocol';
+import type {
+  BenchData,
+  NodeGlance,
+  PartGlance,
+  PreviewCell,
+  ProgramState,
+  Stats,
+  TransportState,
+} from '../../engine/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
@@ -41,10 +49,12 @@ function add<K, L>(map: Map<K, Set<L>>, key: K, listener: L): () => void {
 }
 
 /** Called with each new small picture of an image node. */
-export const onPreview = (node: string, listener: PreviewListener): (() => void) => add(previewListeners, node, listener);
+export const onPreview = (node: string, listener: PreviewListener): (() => void) =>
+  add(previewListeners, node, listener);
 
 /** Called about twenty times a second with the numbers of a node. */
-export const onGlance = (node: string, listener: (glance: NodeGlance) => void): (() => void) => add(glanceListeners, node, listener);
+export const onGlance = (node: string, listener: (glance: NodeGlance) => void): (() => void) =>
+  add(glanceListeners, node, listener);
 
 export const lastGlance = (node: string): NodeGlance | undefined => glances.get(node);
 
@@ -95,10 +105,14 @@ export function listenToEngine(): void {
   });
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
   client.on('faults', ({ scene, faults, notes }) =>
-    liveStore.setState((s) => ({ faults: { ...s.faults, [scene]: faults }, notes: { ...s.notes, [scene]: notes } })),
+    liveStore.setState((s) => ({
+      faults: { ...s.faults, [scene]: faults },
+      notes: { ...s.notes, [scene]: notes },
+    })),
   );
   client.on('previews', ({ bitmap, cells }) => {
-    for (const cell of cells) for (const listener of previewListeners.get(cell.node) ?? []) listener(bitmap, cell);
+    for (const cell of cells)
+      for (const listener of previewListeners.get(cell.node) ?? []) listener(bitmap, cell);
   });
   client.on('glance', ({ nodes, parts, bench }) => {
     for (const glance of nodes) {

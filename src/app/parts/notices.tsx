@@ -12,12 +12,15 @@ export interface Notice {
 const store = create<{ notices: Notice[] }>()(() => ({ notices: [] }));
 let lastId = 0;
 
-export const dismiss = (id: number): void => store.setState((s) => ({ notices: s.notices.filter((n) => n.id !== id) }));
+export const dismiss = (id: number): void =>
+  store.setState((s) => ({ notices: s.notices.filter((n) => n.id !== id) }));
 
 /** Says something at the edge of the screen. Errors stay until they are closed. */
 export function say(notice: Omit<Notice, 'id'>): void {
   const id = ++lastId;
-  store.setState((s) => ({ notices: [...s.notices.filter((n) => n.text !== notice.text).slice(-3), { ...notice, id }] }));
+  store.setState((s) => ({
+    notices: [...s.notices.filter((n) => n.text !== notice.text).slice(-3), { ...notice, id }],
+  }));
   if (notice.tone !== 'error') setTimeout(() => dismiss(id), notice.action ? 10000 : 5000);
 }
 
@@ -26,7 +29,11 @@ const tones = { info: 'border-l-secondary', warning: 'border-l-warning', error: 
 export function Notices() {
   const notices = store((s) => s.notices);
   return (
-    <div className="pointer-events-none fixed bottom-3 left-3 z-50 flex w-96 flex-col gap-2" role="status" aria-live="polite">
+    <div
+      className="pointer-events-none fixed bottom-3 left-3 z-50 flex w-96 flex-col gap-2"
+      role="status"
+      aria-live="polite"
+    >
       {notices.map((notice) => (
         <div
           key={notice.id}

@@ -28,13 +28,31 @@ export const shortNumber = (value: number, digits = 3): string => {
 };
 
 /** A number that is dragged (Shift: fine), typed after a click, or stepped with the arrow keys. */
-export function ScrubNumber({ label, value, step, fine, digits = 3, min, max, unit, className, disabled, onChange, onDone }: Props) {
+export function ScrubNumber({
+  label,
+  value,
+  step,
+  fine,
+  digits = 3,
+  min,
+  max,
+  unit,
+  className,
+  disabled,
+  onChange,
+  onDone,
+}: Props) {
   const [draft, setDraft] = useState<string | null>(null);
   const drag = useRef<{ x: number; value: number; moved: boolean } | null>(null);
   const held = (next: number): number => Math.min(max ?? Infinity, Math.max(min ?? -Infinity, next));
   const finish = (): void => {
     if (draft === null) return;
-    const typed = Number(draft.trim().replace(',', '.').replace(/[^\d.eE+-].*$/, ''));
+    const typed = Number(
+      draft
+        .trim()
+        .replace(',', '.')
+        .replace(/[^\d.eE+-].*$/, ''),
+    );
     if (draft.trim() !== '' && Number.isFinite(typed)) onChange(held(typed));
     setDraft(null);
     onDone?.();
@@ -44,7 +62,10 @@ export function ScrubNumber({ label, value, step, fine, digits = 3, min, max, un
       <input
         autoFocus
         aria-label={label}
-        className={clsx('figures h-6 rounded border border-primary bg-base-100 px-1.5 text-right outline-none', className)}
+        className={clsx(
+          'figures h-6 rounded border border-primary bg-base-100 px-1.5 text-right outline-none',
+          className,
+        )}
         value={draft}
         onFocus={(event) => event.target.select()}
         onChange={(event) => setDraft(event.target.value)}
@@ -66,7 +87,10 @@ export function ScrubNumber({ label, value, step, fine, digits = 3, min, max, un
       aria-valuemin={min}
       aria-valuemax={max}
       disabled={disabled}
-      className={clsx('figures h-6 cursor-ew-resize touch-none rounded border edge bg-base-100 px-1.5 text-right select-none hover:border-primary', className)}
+      className={clsx(
+        'figures h-6 cursor-ew-resize touch-none rounded border edge bg-base-100 px-1.5 text-right select-none hover:border-primary',
+        className,
+      )}
       onPointerDown={(event) => {
         if (event.button !== 0) return;
         event.currentTarget.setPointerCapture(event.pointerId);
@@ -90,7 +114,12 @@ export function ScrubNumber({ label, value, step, fine, digits = 3, min, max, un
         else onDone?.();
       }}
       onKeyDown={(event) => {
-        const by = event.key === 'ArrowUp' || event.key === 'ArrowRight' ? 1 : event.key === 'ArrowDown' || event.key === 'ArrowLeft' ? -1 : 0;
+        const by =
+          event.key === 'ArrowUp' || event.key === 'ArrowRight'
+            ? 1
+            : event.key === 'ArrowDown' || event.key === 'ArrowLeft'
+              ? -1
+              : 0;
         if (by) {
           event.preventDefault();
           onChange(held(Number((value + by * 10 * (event.shiftKey ? fine : step)).toFixed(6))));

@@ -30,7 +30,11 @@ function TilePicture({ sceneId, delay }: { sceneId: string; delay: number }) {
       if (made) URL.revokeObjectURL(made);
     };
   }, [sceneId, scene, delay]);
-  return url ? <img src={url} alt="" className="h-full w-full object-cover" /> : <span className="block h-full w-full bg-black" />;
+  return url ? (
+    <img src={url} alt="" className="h-full w-full object-cover" />
+  ) : (
+    <span className="block h-full w-full bg-black" />
+  );
 }
 
 function Tile({ id, name, index, seconds }: { id: string; name: string; index: number; seconds: number }) {
@@ -40,7 +44,14 @@ function Tile({ id, name, index, seconds }: { id: string; name: string; index: n
   const on = program.program === id && !leaving;
   const next = program.next === id;
   return (
-    <div className={clsx('group relative overflow-hidden rounded-md border-2', on || coming ? 'border-primary' : next ? 'border-secondary' : 'edge')} data-tile={name} data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : next ? 'next' : 'idle'}>
+    <div
+      className={clsx(
+        'group relative overflow-hidden rounded-md border-2',
+        on || coming ? 'border-primary' : next ? 'border-secondary' : 'edge',
+      )}
+      data-tile={name}
+      data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : next ? 'next' : 'idle'}
+    >
       <button
         type="button"
         className="block aspect-video w-full text-left"
@@ -53,13 +64,23 @@ function Tile({ id, name, index, seconds }: { id: string; name: string; index: n
       >
         <TilePicture sceneId={id} delay={300 + index * 900} />
       </button>
-      {(coming || leaving) && <span className="absolute bottom-8 left-0 h-1 bg-primary" style={{ width: `${(coming ? program.fade : 1 - program.fade) * 100}%` }} />}
+      {(coming || leaving) && (
+        <span
+          className="absolute bottom-8 left-0 h-1 bg-primary"
+          style={{ width: `${(coming ? program.fade : 1 - program.fade) * 100}%` }}
+        />
+      )}
       <div className="flex h-8 items-center gap-2 bg-base-200 px-2.5">
         <span className="grow truncate font-semibold">{name}</span>
         {on || coming ? (
           <span className="text-2xs font-semibold text-primary">on stage</span>
         ) : (
-          <button type="button" className={clsx('tool text-2xs', next && 'text-secondary')} aria-pressed={next} onClick={() => engine().state({ type: 'next', scene: next ? null : id })}>
+          <button
+            type="button"
+            className={clsx('tool text-2xs', next && 'text-secondary')}
+            aria-pressed={next}
+            onClick={() => engine().state({ type: 'next', scene: next ? null : id })}
+          >
             {next ? 'next' : 'set next'}
           </button>
         )}
@@ -87,21 +108,46 @@ export function PlayView() {
         <section aria-label="Program" className="w-[44%]">
           <div className="mb-1 flex items-baseline gap-2">
             <h2 className="font-semibold text-primary">Program</h2>
-            <span data-testid="program-name">{program.incoming ? `${nameOf(program.program)} → ${nameOf(program.incoming)}` : nameOf(program.program)}</span>
+            <span data-testid="program-name">
+              {program.incoming
+                ? `${nameOf(program.program)} → ${nameOf(program.incoming)}`
+                : nameOf(program.program)}
+            </span>
           </div>
           <div className="overflow-hidden rounded-md border-2 border-primary" style={ratio}>
             <EngineCanvas role="program" className="h-full w-full" playable label="Program" />
           </div>
         </section>
         <div className="flex w-28 flex-col items-center justify-center gap-3">
-          <button type="button" className="btn btn-primary h-14 w-full text-base" disabled={!program.next || program.incoming !== null} onClick={takeNext}>
+          <button
+            type="button"
+            className="btn btn-primary h-14 w-full text-base"
+            disabled={!program.next || program.incoming !== null}
+            onClick={takeNext}
+          >
             Fade
           </button>
           <label className="flex flex-col items-center gap-1">
             <span className="quiet text-2xs">over</span>
-            <ScrubNumber label="Fade seconds" value={seconds} step={0.05} fine={0.01} min={0} max={60} unit=" s" className="h-9! w-24 text-center!" onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')} onDone={endGesture} />
+            <ScrubNumber
+              label="Fade seconds"
+              value={seconds}
+              step={0.05}
+              fine={0.01}
+              min={0}
+              max={60}
+              unit=" s"
+              className="h-9! w-24 text-center!"
+              onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')}
+              onDone={endGesture}
+            />
           </label>
-          <div className="h-2 w-full rounded-full bg-base-300" role="progressbar" aria-label="Fade" aria-valuenow={Math.round(program.fade * 100)}>
+          <div
+            className="h-2 w-full rounded-full bg-base-300"
+            role="progressbar"
+            aria-label="Fade"
+            aria-valuenow={Math.round(program.fade * 100)}
+          >
             <div className="h-full rounded-full bg-primary" style={{ width: `${program.fade * 100}%` }} />
           </div>
         </div>
@@ -112,12 +158,18 @@ export function PlayView() {
           </div>
           <div className="relative overflow-hidden rounded-md border-2 edge" style={ratio}>
             <EngineCanvas role="next" className="h-full w-full" label="Next" />
-            {!program.next && <p className="quiet absolute inset-0 grid place-items-center">Set a scene as next to see it run here.</p>}
+            {!program.next && (
+              <p className="quiet absolute inset-0 grid place-items-center">
+                Set a scene as next to see it run here.
+              </p>
+            )}
           </div>
         </section>
       </div>
       <section aria-label="Scenes">
-        <p className="quiet mb-2">A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.</p>
+        <p className="quiet mb-2">
+          A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.
+        </p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
           {scenes.map((scene, k) => (
             <Tile key={scene.id} id={scene.id} name={scene.name} index={k} seconds={seconds} />

@@ -30,7 +30,8 @@ const client = engine();
     const { png } = await client.ask({ what: 'frame', request }, 600000);
     const bytes = new Uint8Array(png);
     let text = '';
-    for (let k = 0; k < bytes.length; k += 32768) text += String.fromCharCode(...bytes.subarray(k, k + 32768));
+    for (let k = 0; k < bytes.length; k += 32768)
+      text += String.fromCharCode(...bytes.subarray(k, k + 32768));
     return btoa(text);
   },
 };

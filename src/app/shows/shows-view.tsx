@@ -24,7 +24,13 @@ function useShows() {
   });
 }
 
-const store = (show: Show, extra: Partial<StoredShow> = {}): StoredShow => ({ id: newShowId(), name: show.name, updated: Date.now(), show, ...extra });
+const store = (show: Show, extra: Partial<StoredShow> = {}): StoredShow => ({
+  id: newShowId(),
+  name: show.name,
+  updated: Date.now(),
+  show,
+  ...extra,
+});
 
 function download(show: Show): void {
   const link = document.createElement('a');
@@ -36,9 +42,22 @@ function download(show: Show): void {
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
-function ShowCard({ stored, open, onOpen, onChange }: { stored: StoredShow; open: boolean; onOpen(): void; onChange(): void }) {
+function ShowCard({
+  stored,
+  open,
+  onOpen,
+  onChange,
+}: {
+  stored: StoredShow;
+  open: boolean;
+  onOpen(): void;
+  onChange(): void;
+}) {
   const [name, setName] = useState<string | null>(null);
-  const picture = useMemo(() => (stored.picture ? URL.createObjectURL(stored.picture) : null), [stored.picture]);
+  const picture = useMemo(
+    () => (stored.picture ? URL.createObjectURL(stored.picture) : null),
+    [stored.picture],
+  );
   useEffect(() => () => (picture ? URL.revokeObjectURL(picture) : undefined), [picture]);
   const rename = async (): Promise<void> => {
     const wanted = name?.trim().slice(0, 60);
@@ -66,13 +85,29 @@ function ShowCard({ stored, open, onOpen, onChange }: { stored: StoredShow; open
     });
   };
   return (
-    <article className={clsx('overflow-hidden rounded-md border bg-base-200', open ? 'border-primary' : 'edge')} data-show={stored.name}>
-      <button type="button" className="block aspect-video w-full bg-black" onClick={onOpen} aria-label={`Open ${stored.name}`}>
-        {picture ? <img src={picture} alt="" className="h-full w-full object-cover" /> : <span className="quiet">no picture yet</span>}
+    <article
+      className={clsx('overflow-hidden rounded-md border bg-base-200', open ? 'border-primary' : 'edge')}
+      data-show={stored.name}
+    >
+      <button
+        type="button"
+        className="block aspect-video w-full bg-black"
+        onClick={onOpen}
+        aria-label={`Open ${stored.name}`}
+      >
+        {picture ? (
+          <img src={picture} alt="" className="h-full w-full object-cover" />
+        ) : (
+          <span className="quiet">no picture yet</span>
+        )}
       </button>
       <div className="p-2.5">
         {name === null ? (
-          <h2 className="truncate font-semibold" title="Double-click to rename" onDoubleClick={() => setName(stored.name)}>
+          <h2
+            className="truncate font-semibold"
+            title="Double-click to rename"
+            onDoubleClick={() => setName(stored.name)}
+          >
             {stored.name}
           </h2>
         ) : (
@@ -91,7 +126,8 @@ function ShowCard({ stored, open, onOpen, onChange }: { stored: StoredShow; open
           />
         )}
         <p className="quiet text-2xs">
-          {stored.show.scenes.length} {stored.show.scenes.length === 1 ? 'scene' : 'scenes'} · {when.format(stored.updated)}
+          {stored.show.scenes.length} {stored.show.scenes.length === 1 ? 'scene' : 'scenes'} ·{' '}
+          {when.format(stored.updated)}
         </p>
         <div className="mt-1.5 flex">
           <button type="button" className="tool" onClick={onOpen}>
@@ -101,13 +137,32 @@ function ShowCard({ stored, open, onOpen, onChange }: { stored: StoredShow; open
             Rename
           </button>
           <span className="grow" />
-          <button type="button" className="tool" title="Duplicate" aria-label={`Duplicate ${stored.name}`} onClick={() => void duplicate()}>
+          <button
+            type="button"
+            className="tool"
+            title="Duplicate"
+            aria-label={`Duplicate ${stored.name}`}
+            onClick={() => void duplicate()}
+          >
             <Copy size={14} />
           </button>
-          <button type="button" className="tool" title="Export as a file" aria-label={`Export ${stored.name}`} onClick={() => download(open ? showStore.getState().show : stored.show)}>
+          <button
+            type="button"
+            className="tool"
+            title="Export as a file"
+            aria-label={`Export ${stored.name}`}
+            onClick={() => download(open ? showStore.getState().show : stored.show)}
+          >
             <Download size={14} />
           </button>
-          <button type="button" className="tool" title={open ? 'The open show cannot be deleted: open another first' : 'Delete'} aria-label={`Delete ${stored.name}`} disabled={open} onClick={() => void remove()}>
+          <button
+            type="button"
+            className="tool"
+            title={open ? 'The open show cannot be deleted: open another first' : 'Delete'}
+            aria-label={`Delete ${stored.name}`}
+            disabled={open}
+            onClick={() => void remove()}
+          >
             <Trash2 size={14} />
           </button>
         </div>
@@ -154,7 +209,12 @@ export function ShowsView() {
       setFault(null);
       await database.shows.put(store(show));
       refresh();
-      say({ tone: findings.length ? 'warning' : 'info', text: findings.length ? `${show.name} is here. ${findings.length} remarks; the first: ${findings[0].what}` : `${show.name} is here.` });
+      say({
+        tone: findings.length ? 'warning' : 'info',
+        text: findings.length
+          ? `${show.name} is here. ${findings.length} remarks; the first: ${findings[0].what}`
+          : `${show.name} is here.`,
+      });
     } catch (error) {
       if (error instanceof ShowFileError) setFault({ file: file.name, error });
       else throw error;
@@ -173,15 +233,25 @@ export function ShowsView() {
         <div className="mb-5 flex items-end gap-2">
           <div className="grow">
             <h1 className="text-xl font-semibold">Shows</h1>
-            <p className="quiet">Kept in this browser and saved as you work. Drop a show file here to bring it in.</p>
+            <p className="quiet">
+              Kept in this browser and saved as you work. Drop a show file here to bring it in.
+            </p>
           </div>
           <button type="button" className="btn btn-primary btn-sm px-3" onClick={() => create.mutate()}>
             <FilePlus2 size={14} /> New show
           </button>
-          <button type="button" className="btn btn-sm border edge bg-base-200 px-3" onClick={() => input.current!.click()}>
+          <button
+            type="button"
+            className="btn btn-sm border edge bg-base-200 px-3"
+            onClick={() => input.current!.click()}
+          >
             <Upload size={14} /> Import
           </button>
-          <button type="button" className="btn btn-sm border edge bg-base-200 px-3" onClick={() => demo.mutate()}>
+          <button
+            type="button"
+            className="btn btn-sm border edge bg-base-200 px-3"
+            onClick={() => demo.mutate()}
+          >
             <RotateCcw size={14} /> Restore demo
           </button>
           <input
@@ -198,7 +268,11 @@ export function ShowsView() {
           />
         </div>
         {fault && (
-          <div className="mb-5 rounded border border-l-4 border-error bg-base-200 p-3" role="alert" data-testid="import-fault">
+          <div
+            className="mb-5 rounded border border-l-4 border-error bg-base-200 p-3"
+            role="alert"
+            data-testid="import-fault"
+          >
             <div className="flex">
               <h2 className="grow font-semibold">{fault.file} was not opened; nothing has changed.</h2>
               <button type="button" className="tool" onClick={() => setFault(null)}>
@@ -208,7 +282,8 @@ export function ShowsView() {
             <ul className="mt-1">
               {fault.error.findings.slice(0, 6).map((finding, k) => (
                 <li key={k}>
-                  {finding.where && <code className="figures text-error">{finding.where}</code>} {finding.what}
+                  {finding.where && <code className="figures text-error">{finding.where}</code>}{' '}
+                  {finding.what}
                 </li>
               ))}
             </ul>
@@ -216,12 +291,22 @@ export function ShowsView() {
         )}
         <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-4">
           {(shows.data ?? []).map((stored) => (
-            <ShowCard key={stored.id} stored={stored} open={stored.id === openId} onOpen={() => void open(stored.id)} onChange={refresh} />
+            <ShowCard
+              key={stored.id}
+              stored={stored}
+              open={stored.id === openId}
+              onOpen={() => void open(stored.id)}
+              onChange={refresh}
+            />
           ))}
         </div>
-        {shows.data?.length === 0 && <p className="quiet mt-10 text-center">No show is here yet. Make a new one, or restore the demo.</p>}
+        {shows.data?.length === 0 && (
+          <p className="quiet mt-10 text-center">No show is here yet. Make a new one, or restore the demo.</p>
+        )}
         <p className="quiet mt-8 text-2xs">
-          {shows.data?.some((s) => s.id === demoShowId) ? '' : 'The demo show is not in the list; “Restore demo” brings it back. '}
+          {shows.data?.some((s) => s.id === demoShowId)
+            ? ''
+            : 'The demo show is not in the list; “Restore demo” brings it back. '}
           Files end in .pyrvel.json and follow docs/show.schema.json.
         </p>
       </div>

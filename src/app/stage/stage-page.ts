@@ -3,7 +3,14 @@ import type { StagePage } from './windows';
 /** The page of a stage window: a black room with one canvas. F fills the screen, Escape leaves it. */
 const body = document.body;
 Object.assign(document.documentElement.style, { height: '100%', background: '#000' });
-Object.assign(body.style, { margin: '0', height: '100%', overflow: 'hidden', background: '#000', cursor: 'none', position: 'relative' });
+Object.assign(body.style, {
+  margin: '0',
+  height: '100%',
+  overflow: 'hidden',
+  background: '#000',
+  cursor: 'none',
+  position: 'relative',
+});
 
 let tellSize: ((width: number, height: number) => void) | null = null;
 const size = (): { width: number; height: number } => ({
@@ -39,6 +46,7 @@ addEventListener('keydown', (event) => {
   else void document.documentElement.requestFullscreen();
 });
 
-const announce = (): void => (opener as Window | null)?.postMessage({ pyrvel: 'stage-here' }, location.origin);
+const announce = (): void =>
+  (opener as Window | null)?.postMessage({ pyrvel: 'stage-here' }, location.origin);
 new BroadcastChannel('pyrvel').onmessage = announce;
 announce();

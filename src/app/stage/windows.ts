@@ -40,18 +40,27 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
 export function openStage(): void {
   const name = `pyrvel-stage-${known.size + 1}`;
   const stage = window.open('/stage.html', name, 'popup,width=960,height=540');
-  if (!stage) say({ tone: 'warning', text: 'The browser held the stage window back. Allow pop-ups for this address and press Stage again.' });
+  if (!stage)
+    say({
+      tone: 'warning',
+      text: 'The browser held the stage window back. Allow pop-ups for this address and press Stage again.',
+    });
 }
 
 /** Takes in stage windows as they announce themselves, old and new; called once. */
 export function welcomeStages(): void {
   const client = engine();
   window.addEventListener('message', (event) => {
-    if (event.origin !== location.origin || (event.data as { pyrvel?: string } | null)?.pyrvel !== 'stage-here') return;
+    if (
+      event.origin !== location.origin ||
+      (event.data as { pyrvel?: string } | null)?.pyrvel !== 'stage-here'
+    )
+      return;
     adopt(event.source as Window & StagePage, client);
   });
   client.on('surface-painted', ({ id }) => {
-    for (const [stage, surface] of known) if (surface === id) (stage as Window & StagePage).pyrvelStage?.settle();
+    for (const [stage, surface] of known)
+      if (surface === id) (stage as Window & StagePage).pyrvelStage?.settle();
   });
   setInterval(() => {
     for (const [stage, id] of known) {

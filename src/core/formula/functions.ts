@@ -15,7 +15,10 @@ const unary = (one: (a: number) => number, glsl?: (args: readonly string[]) => s
   one,
   glsl,
 });
-const binary = (one: (a: number, b: number) => number, glsl?: (args: readonly string[]) => string): FormulaFunction => ({
+const binary = (
+  one: (a: number, b: number) => number,
+  glsl?: (args: readonly string[]) => string,
+): FormulaFunction => ({
   arity: [2, 2],
   one,
   glsl,
@@ -35,7 +38,10 @@ export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   acos: unary((a) => Math.acos(Math.min(1, Math.max(-1, a)))),
   atan: unary(Math.atan),
   atan2: binary(Math.atan2, ([y, x]) => `atan(${y}, ${x})`),
-  sqrt: unary((a) => Math.sqrt(Math.max(0, a)), ([a]) => `sqrt(max(0.0, ${a}))`),
+  sqrt: unary(
+    (a) => Math.sqrt(Math.max(0, a)),
+    ([a]) => `sqrt(max(0.0, ${a}))`,
+  ),
   abs: unary(Math.abs),
   sign: unary(Math.sign),
   floor: unary(Math.floor),
@@ -50,9 +56,19 @@ export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   smoothstep: { arity: [3, 3], one: smooth },
   pow: binary(Math.pow, ([a, b]) => `pow(max(0.0, ${a}), ${b})`),
   exp: unary(Math.exp),
-  log: unary((a) => Math.log(Math.max(1e-30, a)), ([a]) => `log(max(1e-30, ${a}))`),
-  noise: { arity: [1, 3], one: noise3, glsl: (args) => `noise3(vec3(${[...args, '0.0', '0.0'].slice(0, 3).join(', ')}))` },
-  rand: unary((a) => randomAt(Math.floor(a)), ([a]) => `hash11(floor(${a}))`),
+  log: unary(
+    (a) => Math.log(Math.max(1e-30, a)),
+    ([a]) => `log(max(1e-30, ${a}))`,
+  ),
+  noise: {
+    arity: [1, 3],
+    one: noise3,
+    glsl: (args) => `noise3(vec3(${[...args, '0.0', '0.0'].slice(0, 3).join(', ')}))`,
+  },
+  rand: unary(
+    (a) => randomAt(Math.floor(a)),
+    ([a]) => `hash11(floor(${a}))`,
+  ),
 };
 
 export const formulaConstants: Readonly<Record<string, number>> = { pi: Math.PI, tau: 2 * Math.PI };

@@ -1,7 +1,22 @@
 import jsep from 'jsep';
 import { formulaConstants, formulaFunctions } from './functions';
 
-export const binaryOperators = ['+', '-', '*', '/', '%', '^', '<', '<=', '>', '>=', '==', '!=', '&&', '||'] as const;
+export const binaryOperators = [
+  '+',
+  '-',
+  '*',
+  '/',
+  '%',
+  '^',
+  '<',
+  '<=',
+  '>',
+  '>=',
+  '==',
+  '!=',
+  '&&',
+  '||',
+] as const;
 export type BinaryOperator = (typeof binaryOperators)[number];
 
 /** A checked formula: every name known, every call with the right number of arguments. */
@@ -59,7 +74,8 @@ jsep.hooks.add('after-token', function (this: unknown, env) {
 function suggestion(name: string, names: Iterable<string>): string {
   const lower = name.toLowerCase();
   for (const other of names) {
-    if (other.toLowerCase() === lower || (lower.length > 1 && other.toLowerCase().startsWith(lower))) return ` Do you mean ${other}?`;
+    if (other.toLowerCase() === lower || (lower.length > 1 && other.toLowerCase().startsWith(lower)))
+      return ` Do you mean ${other}?`;
   }
   return '';
 }
@@ -68,10 +84,17 @@ function suggestion(name: string, names: Iterable<string>): string {
  * Reads a formula. `isName` says which names it may use (`in.x`, `drift.value`, `time`); throws FormulaError with a place
  * in the text otherwise. Nothing of the text is ever executed as code.
  */
-export function parseFormula(text: string, isName: (name: string) => boolean, names: Iterable<string> = []): Expression {
-  if (!text.trim()) throw new FormulaError('The formula is empty. Type a number, or for example sin(time).', 0);
+export function parseFormula(
+  text: string,
+  isName: (name: string) => boolean,
+  names: Iterable<string> = [],
+): Expression {
+  if (!text.trim())
+    throw new FormulaError('The formula is empty. Type a number, or for example sin(time).', 0);
   const placeOf = (word: string): number => {
-    const found = new RegExp(`(?<![A-Za-z0-9_.])${word.replace(/[.^$*+?()[\]{}|\\]/g, '\\$&')}(?![A-Za-z0-9_])`).exec(text);
+    const found = new RegExp(
+      `(?<![A-Za-z0-9_.])${word.replace(/[.^$*+?()[\]{}|\\]/g, '\\$&')}(?![A-Za-z0-9_])`,
+    ).exec(text);
     return found ? found.index : 0;
   };
 
@@ -80,15 +103,20 @@ export function parseFormula(text: string, isName: (name: string) => boolean, na
       case 'Literal': {
         const value = (node as jsep.Literal).value;
         if (typeof value === 'boolean') return { type: 'constant', value: value ? 1 : 0 };
-        if (typeof value !== 'number') throw new FormulaError('A formula knows numbers only, no text.', placeOf(String(value)));
+        if (typeof value !== 'number')
+          throw new FormulaError('A formula knows numbers only, no text.', placeOf(String(value)));
         return { type: 'constant', value };
       }
       case 'Identifier': {
         const name = (node as jsep.Identifier).name;
-        if (name in formulaConstants) return { type: 'constant', value: formulaConstants[name] };
+        if (Object.hasOwn(formulaConstants, name)) return { type: 'constant', value: formulaConstants[name] };
         if (isName(name)) return { type: 'name', name };
-        if (name in formulaFunctions) throw new FormulaError(`${name} needs brackets: ${name}(…).`, placeOf(name));
-        throw new FormulaError(`Nothing is called ${name}.${suggestion(name, [...names, ...Object.keys(formulaFunctions)])}`, placeOf(name));
+        if (Object.hasOwn(formulaFunctions, name))
+          throw new FormulaError(`${name} needs brackets: ${name}(…).`, placeOf(name));
+        throw new FormulaError(
+          `Nothing is called ${name}.${suggestion(name, [...names, ...Object.keys(formulaFunctions)])}`,
+          placeOf(name),
+        );
       }
       case 'MemberExpression': {
         const member = node as jsep.MemberExpression;
@@ -113,13 +141,21 @@ export function parseFormula(text: string, isName: (name: string) => boolean, na
         const binary = node as jsep.BinaryExpression;
         const operator = binary.operator as BinaryOperator;
         if (!binaryOperators.includes(operator)) {
-          throw new FormulaError(`${binary.operator} is not known here.`, Math.max(0, text.indexOf(binary.operator)));
+          throw new FormulaError(
+            `${binary.operator} is not known here.`,
+            Math.max(0, text.indexOf(binary.operator)),
+          );
         }
         return { type: 'binary', operator, left: check(binary.left), right: check(binary.right) };
       }
       case 'ConditionalExpression': {
         const choice = node as jsep.ConditionalExpression;
-        return { type: 'choose', test: check(choice.test), yes: check(choice.consequent), no: check(choice.alternate) };
+        return {
+          type: 'choose',
+          test: check(choice.test),
+          yes: check(choice.consequent),
+          no: check(choice.alternate),
+        };
       }
       case 'CallExpression': {
         const call = node as jsep.CallExpression;
@@ -133,7 +169,10 @@ export function parseFormula(text: string, isName: (name: string) => boolean, na
         const [fewest, most] = formulaFunctions[name].arity;
         if (call.arguments.length < fewest || call.arguments.length > most) {
           const wanted = fewest === most ? `${fewest}` : `${fewest} to ${most}`;
-          throw new FormulaError(`${name} takes ${wanted} ${most === 1 ? 'value' : 'values'}, not ${call.arguments.length}.`, placeOf(name));
+          throw new FormulaError(
+            `${name} takes ${wanted} ${most === 1 ? 'value' : 'values'}, not ${call.arguments.length}.`,
+            placeOf(name),
+          );
         }
         return { type: 'call', name, args: call.arguments.map(check) };
       }

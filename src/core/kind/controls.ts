@@ -178,16 +178,20 @@ type Bare<S extends { type: string }> = Omit<S, 'type'>;
 
 export const number = <const S extends Bare<NumberSpec>>(spec: S) => ({ type: 'number', ...spec }) as const;
 export const whole = <const S extends Bare<WholeSpec>>(spec: S) => ({ type: 'whole', ...spec }) as const;
-export const angle = <const S extends Bare<AngleSpec>>(spec: S) => ({ type: 'angle', unit: '°', ...spec }) as const;
+export const angle = <const S extends Bare<AngleSpec>>(spec: S) =>
+  ({ type: 'angle', unit: '°', ...spec }) as const;
 export const choice = <const S extends Bare<ChoiceSpec>>(spec: S) => ({ type: 'choice', ...spec }) as const;
 export const toggle = <const S extends Bare<ToggleSpec>>(spec: S) => ({ type: 'toggle', ...spec }) as const;
 export const colour = <const S extends Bare<ColourSpec>>(spec: S) => ({ type: 'colour', ...spec }) as const;
-export const gradient = <const S extends Bare<GradientSpec>>(spec: S) => ({ type: 'gradient', ...spec }) as const;
+export const gradient = <const S extends Bare<GradientSpec>>(spec: S) =>
+  ({ type: 'gradient', ...spec }) as const;
 export const point = <const S extends Bare<PointSpec>>(spec: S) => ({ type: 'point', ...spec }) as const;
 export const vector = <const S extends Bare<VectorSpec>>(spec: S) => ({ type: 'vector', ...spec }) as const;
 export const text = <const S extends Bare<TextSpec>>(spec: S) => ({ type: 'text', ...spec }) as const;
-export const formula = <const S extends Bare<FormulaSpec>>(spec: S) => ({ type: 'formula', ...spec }) as const;
-export const numbers = <const S extends Bare<NumbersSpec>>(spec: S) => ({ type: 'numbers', ...spec }) as const;
+export const formula = <const S extends Bare<FormulaSpec>>(spec: S) =>
+  ({ type: 'formula', ...spec }) as const;
+export const numbers = <const S extends Bare<NumbersSpec>>(spec: S) =>
+  ({ type: 'numbers', ...spec }) as const;
 export const key = <const S extends Bare<KeySpec>>(spec: S) => ({ type: 'key', ...spec }) as const;
 
 /** Amount, from untouched (0) to the full effect (1): every node that changes an image has it. */

@@ -45,7 +45,8 @@ interface Carried {
   prop: Prop;
 }
 
-type One<S extends InputSpec> = Carried[S['carries']] | (S extends { also: infer A extends Carries } ? Carried[A] : never);
+type One<S extends InputSpec> =
+  Carried[S['carries']] | (S extends { also: infer A extends Carries } ? Carried[A] : never);
 export type InputValue<S extends InputSpec> = S extends { many: true } ? readonly One<S>[] : One<S> | null;
 export type InputValues<I extends InputSpecs> = { readonly [K in keyof I]: InputValue<I[K]> };
 
@@ -95,8 +96,11 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
   migrate?(controls: Record<string, unknown>): Record<string, unknown>;
 }
 
-export interface SignalKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs, M = unknown>
-  extends KindBase<C, I> {
+export interface SignalKind<
+  C extends ControlSpecs = ControlSpecs,
+  I extends InputSpecs = InputSpecs,
+  M = unknown,
+> extends KindBase<C, I> {
   output: 'signal';
   /** Lowest and highest value it gives by nature, for the first fit of a wire. */
   naturalRange(controls: ResolvedControls<C>): readonly [number, number];
@@ -108,13 +112,19 @@ export interface SignalKind<C extends ControlSpecs = ControlSpecs, I extends Inp
   compute(work: Work<C, I> & { memory: M; out: SignalBuffer }): void;
 }
 
-export interface ShapeKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+export interface ShapeKind<
+  C extends ControlSpecs = ControlSpecs,
+  I extends InputSpecs = InputSpecs,
+> extends KindBase<C, I> {
   output: 'shape';
   /** Makes a new shape; called only when a control or input changed. */
   make(work: Work<C, I>): Shape;
 }
 
-export interface PropKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+export interface PropKind<
+  C extends ControlSpecs = ControlSpecs,
+  I extends InputSpecs = InputSpecs,
+> extends KindBase<C, I> {
   output: 'prop';
   /** Says what stands before the camera; null if it has nothing to show. */
   describe(work: Work<C, I>): Prop | null;
@@ -163,10 +173,17 @@ interface PaintNumbers<C> {
   helpers?: readonly string[];
   derived?: Readonly<Record<string, GlslType>>;
   /** Numbers worked out once a frame from controls and time. `height` is that of the node in pixels. */
-  derive?(controls: ResolvedControls<C>, moment: Moment, height: number): Record<string, number | readonly number[]>;
+  derive?(
+    controls: ResolvedControls<C>,
+    moment: Moment,
+    height: number,
+  ): Record<string, number | readonly number[]>;
 }
 
-export interface ImageKind<C extends ControlSpecs = ControlSpecs, I extends InputSpecs = InputSpecs> extends KindBase<C, I> {
+export interface ImageKind<
+  C extends ControlSpecs = ControlSpecs,
+  I extends InputSpecs = InputSpecs,
+> extends KindBase<C, I> {
   output: 'image';
   paint: Paint<C, I>;
   /** Whether the picture changes with time though nothing it reads does; absent: never. */
@@ -197,9 +214,11 @@ export const imageKind = <const C extends ControlSpecs, const I extends InputSpe
 
 /** The input a node passes on while it is switched off: the first that carries what the node gives. */
 export function passThroughOf(kind: Kind): string | null {
-  for (const [port, spec] of Object.entries(kind.inputs)) if (spec.carries === kind.output && spec.reads !== 'data') return port;
+  for (const [port, spec] of Object.entries(kind.inputs))
+    if (spec.carries === kind.output && spec.reads !== 'data') return port;
   return null;
 }
 
 /** Whether an input can take what a wire carries. */
-export const takes = (input: InputSpec, carries: Carries): boolean => input.carries === carries || input.also === carries;
+export const takes = (input: InputSpec, carries: Carries): boolean =>
+  input.carries === carries || input.also === carries;

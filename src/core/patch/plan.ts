@@ -114,7 +114,10 @@ export function buildPlan(
 
   const follow = (source: PlanSource): void => {
     if (!source.back && visiting.has(source.node)) {
-      source.back = { ...source.wire, back: { keep: 1, startsFrom: null, clearWhen: null, guard: 'soft', limit: 8 } };
+      source.back = {
+        ...source.wire,
+        back: { keep: 1, startsFrom: null, clearWhen: null, guard: 'soft', limit: 8 },
+      };
     }
     if (source.back) {
       returns.set(source.back.id, source.back);

@@ -58,7 +58,8 @@ export function storedImages(question: StorageQuestion): Set<string> {
     for (const [name, sources] of Object.entries(node.inputs)) {
       const source = sources[0];
       if (!source || stored.has(source.node) || source.back) continue;
-      const dry = kind.inputs[name].reads === 'moved' && kind.paint.type === 'shader' && kind.paint.wet ? 2 : 1;
+      const dry =
+        kind.inputs[name].reads === 'moved' && kind.paint.type === 'shader' && kind.paint.wet ? 2 : 1;
       own += dry * (calls.get(source.node) ?? 1);
     }
     const list = reads.get(node.id) ?? [];
@@ -71,7 +72,11 @@ export function storedImages(question: StorageQuestion): Set<string> {
       read.reader.kind.paint.type === 'shader' &&
       sizeOf(read.reader.id) === sizeOf(node.id);
     const moved = alone && read.reads === 'moved';
-    const wet = moved && read.reader.kind.output === 'image' && read.reader.kind.paint.type === 'shader' && read.reader.kind.paint.wet;
+    const wet =
+      moved &&
+      read.reader.kind.output === 'image' &&
+      read.reader.kind.paint.type === 'shader' &&
+      read.reader.kind.paint.wet;
     const keeps =
       !alone ||
       kind.paint.type !== 'shader' ||

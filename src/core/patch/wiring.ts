@@ -4,9 +4,7 @@ import type { PatchNode, Scene, Wire } from '../show/types';
 
 /** What a port of a kind is: an input, a control, or one part of a control. */
 export type Port =
-  | { type: 'input'; name: string }
-  | { type: 'control'; control: string; part: number | null }
-  | null;
+  { type: 'input'; name: string } | { type: 'control'; control: string; part: number | null } | null;
 
 export function portOf(kind: Kind, port: string): Port {
   if (Object.hasOwn(kind.inputs, port)) return { type: 'input', name: port };

@@ -38,7 +38,8 @@ export class FormulaScope {
     if (!named) return null;
     const { signal, shape } = named;
     if (property === 'count') return { count: signal?.length ?? shape?.count ?? 0 };
-    if (!signal) throw new FormulaError(`${node} gives no numbers. Ask for ${node}.count, or name a signal node.`, 0);
+    if (!signal)
+      throw new FormulaError(`${node} gives no numbers. Ask for ${node}.count, or name a signal node.`, 0);
     const lane = property === undefined ? signal.lanes[0] : signal.lanes.find((l) => l.name === property);
     if (!lane) {
       const lanes = signal.lanes.map((l) => l.name).join(', ');
@@ -67,7 +68,12 @@ export class FormulaScope {
   }
 
   /** Values for a run over n samples; longer or shorter lanes are stretched. */
-  values(names: readonly string[], n: number, moment: Moment, extra: Readonly<Record<string, number | Float32Array>>): FormulaValues {
+  values(
+    names: readonly string[],
+    n: number,
+    moment: Moment,
+    extra: Readonly<Record<string, number | Float32Array>>,
+  ): FormulaValues {
     const values: Record<string, number | Float32Array> = { ...extra, n };
     for (const name of names) {
       if (name in values || name === 'i' || name === 'u') continue;

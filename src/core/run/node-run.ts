@@ -24,7 +24,8 @@ export function numbersOf(spec: ControlSpec, value: ControlValue | undefined): n
     if (typeof value === 'number' && Number.isFinite(value)) return [value];
     return typeof value === 'boolean' ? [Number(value)] : fallback();
   }
-  const fits = Array.isArray(value) && value.length === parts.length && value.every((v) => typeof v === 'number');
+  const fits =
+    Array.isArray(value) && value.length === parts.length && value.every((v) => typeof v === 'number');
   return fits ? [...(value as number[])] : fallback();
 }
 
@@ -34,7 +35,9 @@ export function plainValue(spec: ControlSpec, value: ControlValue | undefined): 
     case 'choice':
       return typeof value === 'string' && Object.hasOwn(spec.options, value) ? value : spec.default;
     case 'gradient':
-      return Array.isArray(value) && value.every((v) => typeof v === 'object') && value.length ? value : [...spec.default];
+      return Array.isArray(value) && value.every((v) => typeof v === 'object') && value.length
+        ? value
+        : [...spec.default];
     case 'numbers':
       return Array.isArray(value) && value.every((v) => typeof v === 'number') ? value : [...spec.default];
     case 'text':
@@ -155,7 +158,10 @@ export class NodeRun {
       name,
       longest: scope.longest(expression),
       run: (out: Float32Array, extra: FormulaValues): void => {
-        const varying = [...scope.varying(expression), ...Object.keys(extra).filter((k) => typeof extra[k] === 'object')];
+        const varying = [
+          ...scope.varying(expression),
+          ...Object.keys(extra).filter((k) => typeof extra[k] === 'object'),
+        ];
         const key = varying.join(' ');
         let ready = runners.get(name);
         if (!ready || ready.key !== key) {

@@ -15,7 +15,8 @@ import type { FormulaScope } from './formula-scope';
 export const mostSamples = 1 << 20;
 
 function offsetOf(motion: Motion, moment: Moment): number {
-  const turns = motion.unit === 'beats' ? (motion.rate > 0 ? moment.beat / motion.rate : 0) : moment.time * motion.rate;
+  const turns =
+    motion.unit === 'beats' ? (motion.rate > 0 ? moment.beat / motion.rate : 0) : moment.time * motion.rate;
   return motion.on ? motion.amount * wave(motion.shape, turns + motion.phase) : 0;
 }
 
@@ -96,7 +97,11 @@ export class PartRun {
     const { source, spec, part, control } = this.plan;
     const { wire } = source!;
     const wholeControl = wire.to.port === control;
-    const lane = laneOf(signal, wire.lane ?? (wholeControl ? partsOf(spec)[part] : undefined), wholeControl ? part : 0)!;
+    const lane = laneOf(
+      signal,
+      wire.lane ?? (wholeControl ? partsOf(spec)[part] : undefined),
+      wholeControl ? part : 0,
+    )!;
     const from = lane.samples;
     const length = this.takesMany ? (from.length === 1 ? 1 : Math.max(1, count)) : 1;
     const into = this.size(length);
@@ -108,11 +113,11 @@ export class PartRun {
 
   private fromFormula(text: string, count: number, moment: Moment, scope: FormulaScope): Float32Array | null {
     try {
-      this.expression ??= parseFormula(
-        text,
-        (name) => name === 'value' || scope.has(name),
-        ['value', ...momentNames, ...scope.known()],
-      );
+      this.expression ??= parseFormula(text, (name) => name === 'value' || scope.has(name), [
+        'value',
+        ...momentNames,
+        ...scope.known(),
+      ]);
       const expression = this.expression;
       const varying = this.takesMany ? scope.varying(expression) : [];
       const key = varying.join(' ');
@@ -122,11 +127,17 @@ export class PartRun {
       }
       const n = this.takesMany && this.runner.isVarying ? Math.min(mostSamples, Math.max(1, count)) : 1;
       const into = this.size(n);
-      this.runner.run(into, scope.values(this.runner.names, this.takesMany ? Math.max(1, count) : 1, moment, { value: this.base }));
+      this.runner.run(
+        into,
+        scope.values(this.runner.names, this.takesMany ? Math.max(1, count) : 1, moment, {
+          value: this.base,
+        }),
+      );
       this.error = null;
       return into;
     } catch (error) {
-      this.error = error instanceof FormulaError ? `${error.message} (at ${error.position + 1})` : String(error);
+      this.error =
+        error instanceof FormulaError ? `${error.message} (at ${error.position + 1})` : String(error);
       return null;
     }
   }

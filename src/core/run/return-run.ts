@@ -44,8 +44,12 @@ export class ReturnRun {
     this.asked = true;
   }
 
-  /** Called once a frame before anything reads: `clearSignal` and `start` are this wire's own sources, if it has them. */
+  /** Set at the start of a frame; the first reader then calls `begin`, when what the loop starts from was worked out. */
+  pending = true;
+
+  /** Works out what readers get in this frame: `clearSignal` and `start` are this wire's own sources, if it has them. */
   begin(moment: Moment, clearSignal: Signal | null, start: Signal | null): void {
+    this.pending = false;
     const high = (clearSignal?.lanes[0]?.samples[0] ?? 0) > 0.5;
     this.clearing = this.asked || (high && !this.wasHigh) || !this.hasKept;
     this.wasHigh = high;

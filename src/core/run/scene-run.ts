@@ -42,6 +42,7 @@ export class SceneRun {
   private scene: Scene | null = null;
   private roots: readonly string[] = [];
   private scope = new FormulaScope(new Map(), () => null);
+  private moment: Moment | null = null;
   private lastTime = Number.NaN;
   private lastCanvas = '';
   private lastLive: InputState | null = null;
@@ -133,22 +134,30 @@ export class SceneRun {
     this.lastTime = moment.time;
     this.lastCanvas = canvasKey;
     this.lastLive = frame.live;
-    if (moved) {
-      for (const back of this.returns.values()) {
-        const { clearWhen, startsFrom } = back.settings;
-        back.begin(moment, this.signalOf(clearWhen), this.signalOf(startsFrom));
-      }
-    }
+    this.moment = moment;
+    if (moved) for (const back of this.returns.values()) back.pending = true;
     for (const planned of this.plan.order) {
       const run = this.runs.get(planned.id)!;
       this.runNode(run, frame, anew, moved, liveChanged);
     }
     if (moved) {
-      for (const [, back] of this.returns) {
+      for (const back of this.returns.values()) {
+        this.ready(back);
         const source = this.runs.get(this.returnSource(back.wire));
         back.end(source?.given ?? null, source?.shape ?? null);
       }
     }
+  }
+
+  /** A return wire, made ready for this frame by whoever reads it first. */
+  private ready(back: ReturnRun): ReturnRun {
+    if (back.pending)
+      back.begin(
+        this.moment!,
+        this.signalOf(back.settings.clearWhen),
+        this.signalOf(back.settings.startsFrom),
+      );
+    return back;
   }
 
   private returnSource(wire: Wire): string {
@@ -166,8 +175,9 @@ export class SceneRun {
   }
 
   private signalFrom(source: PlanSource): Signal | null {
-    if (source.back) return this.returns.get(source.back.id)?.view ?? null;
-    return this.signalOf(source.node);
+    if (!source.back) return this.signalOf(source.node);
+    const back = this.returns.get(source.back.id);
+    return back ? this.ready(back).view : null;
   }
 
   private valueOf(source: PlanSource): unknown {
@@ -179,7 +189,8 @@ export class SceneRun {
         return signal && signal.lanes.length > 0 ? signal : null;
       }
       case 'shape':
-        return source.back ? (this.returns.get(source.back.id)?.shape ?? null) : run.shape;
+        if (!source.back) return run.shape;
+        return this.returns.has(source.back.id) ? this.ready(this.returns.get(source.back.id)!).shape : null;
       case 'prop':
         return run.prop;
       case 'image': {
@@ -291,7 +302,8 @@ export class SceneRun {
       }
     }
     run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
-    run.note = bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
+    run.note =
+      bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
     update(true);
     return changed.size > 0;
   }
@@ -310,7 +322,8 @@ export class SceneRun {
       for (const [name, spec] of Object.entries(kind.inputs)) {
         const value = inputs[name];
         // A picture that comes back around a circle has the size of this one, so it cannot decide it.
-        if (spec.carries !== 'image' || spec.reads === 'data' || spec.many || !value || !('width' in value)) continue;
+        if (spec.carries !== 'image' || spec.reads === 'data' || spec.many || !value || !('width' in value))
+          continue;
         if (value.back) continue;
         size = [value.width, value.height];
         break;

@@ -42,7 +42,17 @@ export function boxShape(size: readonly number[], divisions: number): Shape {
   const [w, h, d] = size;
   const quarter = Math.PI / 2;
   const face = (width: number, height: number, out: number, turn: readonly number[]): Shape =>
-    placeShape(placeShape(sheetShape(width, height, divisions + 1, divisions + 1), [0, 0, out / 2], [0, 0, 0], [1, 1, 1]), [0, 0, 0], turn, [1, 1, 1]);
+    placeShape(
+      placeShape(
+        sheetShape(width, height, divisions + 1, divisions + 1),
+        [0, 0, out / 2],
+        [0, 0, 0],
+        [1, 1, 1],
+      ),
+      [0, 0, 0],
+      turn,
+      [1, 1, 1],
+    );
   return joinShapes([
     face(w, h, d, [0, 0, 0]),
     face(d, h, w, [0, quarter, 0]),
@@ -57,7 +67,13 @@ export function boxShape(size: readonly number[], divisions: number): Shape {
  * Ring or arc in the plane of x and y. A whole turn is closed and its points stand 1/n of it apart; a part of a turn
  * reaches both ends. `inner` above 0 gives a band with faces.
  */
-export function ringShape(radius: number, inner: number, points: number, startRad: number, arcRad: number): Shape {
+export function ringShape(
+  radius: number,
+  inner: number,
+  points: number,
+  startRad: number,
+  arcRad: number,
+): Shape {
   const whole = arcRad >= 2 * Math.PI - 1e-6;
   const at = (i: number, r: number): number[] => {
     const a = startRad + (arcRad * i) / (whole ? points : Math.max(1, points - 1));
@@ -93,6 +109,7 @@ export function dotShape(corners: number): Shape {
     shape.normals.set([Math.cos(a), Math.sin(a), 0], 3 * (i + 1));
     triangles.push(0, i + 1, ((i + 1) % corners) + 1);
   }
-  for (let i = 0; i <= corners; i++) shape.uvs.set([positions[3 * i] + 0.5, positions[3 * i + 1] + 0.5], 2 * i);
+  for (let i = 0; i <= corners; i++)
+    shape.uvs.set([positions[3 * i] + 0.5, positions[3 * i + 1] + 0.5], 2 * i);
   return { ...shape, triangles: Uint32Array.from(triangles) };
 }

@@ -84,7 +84,15 @@ export function gridShape(
   for (let c = 0; c < columns; c++) {
     for (let r = 0; r + 1 < rows; r++) columnLines.push(r * columns + c, (r + 1) * columns + c);
   }
-  return { count, positions, normals, uvs, triangles, rows: Uint32Array.from(rowLines), columns: Uint32Array.from(columnLines) };
+  return {
+    count,
+    positions,
+    normals,
+    uvs,
+    triangles,
+    rows: Uint32Array.from(rowLines),
+    columns: Uint32Array.from(columnLines),
+  };
 }
 
 /** Several shapes as one, points in order. */
@@ -122,7 +130,14 @@ export function joinShapes(parts: readonly Shape[]): Shape {
 
 /** 3x3 matrix, row by row, that turns about x, then y, then z (radians). */
 export function turnMatrix(x: number, y: number, z: number): number[] {
-  const [cx, sx, cy, sy, cz, sz] = [Math.cos(x), Math.sin(x), Math.cos(y), Math.sin(y), Math.cos(z), Math.sin(z)];
+  const [cx, sx, cy, sy, cz, sz] = [
+    Math.cos(x),
+    Math.sin(x),
+    Math.cos(y),
+    Math.sin(y),
+    Math.cos(z),
+    Math.sin(z),
+  ];
   return [
     cy * cz,
     sx * sy * cz - cx * sz,

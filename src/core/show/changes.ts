@@ -31,16 +31,26 @@ export function changesBetween(before: Show, after: Show): ShowChange[] {
   if (oldScenes === scenes) return changes;
   const old = new Map(oldScenes.map((scene) => [scene.id, scene]));
   if (scenes.length !== oldScenes.length || scenes.some((scene, k) => oldScenes[k].id !== scene.id)) {
-    changes.push({ type: 'scenes', order: scenes.map((s) => s.id), added: scenes.filter((s) => !old.has(s.id)) });
+    changes.push({
+      type: 'scenes',
+      order: scenes.map((s) => s.id),
+      added: scenes.filter((s) => !old.has(s.id)),
+    });
   }
   for (const scene of scenes) {
     const was = old.get(scene.id);
     if (!was || was === scene) continue;
     if (was.name !== scene.name || was.loopBeats !== scene.loopBeats) {
-      changes.push({ type: 'scene', scene: scene.id, head: { name: scene.name, loopBeats: scene.loopBeats } });
+      changes.push({
+        type: 'scene',
+        scene: scene.id,
+        head: { name: scene.name, loopBeats: scene.loopBeats },
+      });
     }
-    for (const [id, node] of changesOf(was.nodes, scene.nodes)) changes.push({ type: 'node', scene: scene.id, id, node });
-    for (const [id, wire] of changesOf(was.wires, scene.wires)) changes.push({ type: 'wire', scene: scene.id, id, wire });
+    for (const [id, node] of changesOf(was.nodes, scene.nodes))
+      changes.push({ type: 'node', scene: scene.id, id, node });
+    for (const [id, wire] of changesOf(was.wires, scene.wires))
+      changes.push({ type: 'wire', scene: scene.id, id, wire });
   }
   return changes;
 }
@@ -72,10 +82,16 @@ export function applyChanges(show: Show, changes: readonly ShowChange[]): Show {
         onScene(change.scene, (scene) => ({ ...scene, ...change.head }));
         break;
       case 'node':
-        onScene(change.scene, (scene) => ({ ...scene, nodes: withEntry(scene.nodes, change.id, change.node) }));
+        onScene(change.scene, (scene) => ({
+          ...scene,
+          nodes: withEntry(scene.nodes, change.id, change.node),
+        }));
         break;
       case 'wire':
-        onScene(change.scene, (scene) => ({ ...scene, wires: withEntry(scene.wires, change.id, change.wire) }));
+        onScene(change.scene, (scene) => ({
+          ...scene,
+          wires: withEntry(scene.wires, change.id, change.wire),
+        }));
         break;
     }
   }

@@ -51,7 +51,8 @@ export function makeNode(kind: Kind, id: string, name: string, place: readonly [
 export function makeScene(catalogue: Catalogue, id: string, name: string): Scene {
   const scene: Scene = { id, name, loopBeats: 16, nodes: {}, wires: {} };
   for (const kind of catalogue.values()) {
-    if (kind.output === 'image' && kind.isSceneOut) scene.nodes.n1 = makeNode(kind, 'n1', kind.label, [640, 160]);
+    if (kind.output === 'image' && kind.isSceneOut)
+      scene.nodes.n1 = makeNode(kind, 'n1', kind.label, [640, 160]);
   }
   return scene;
 }

@@ -30,7 +30,12 @@ function nodeOf(scene: Scene, id: string): PatchNode {
 
 const namesOf = (scene: Scene): string[] => Object.values(scene.nodes).map((node) => node.name);
 
-export function addNode(scene: Scene, catalogue: Catalogue, kindId: string, place: readonly [number, number]): string {
+export function addNode(
+  scene: Scene,
+  catalogue: Catalogue,
+  kindId: string,
+  place: readonly [number, number],
+): string {
   const kind = catalogue.get(kindId);
   if (!kind) throw new EditError(`There is no node kind ${kindId}.`);
   const id = freeId('n', Object.keys(scene.nodes));
@@ -52,7 +57,12 @@ export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, 
 }
 
 /** The fit a signal gets where it is first wired to a control: its natural range on the control's useful one. */
-export function firstFit(source: PatchNode, target: PatchNode, port: string, catalogue: Catalogue): Fit | null {
+export function firstFit(
+  source: PatchNode,
+  target: PatchNode,
+  port: string,
+  catalogue: Catalogue,
+): Fit | null {
   const kind = catalogue.get(target.kind);
   const found = kind && portOf(kind, port);
   if (!kind || found?.type !== 'control') return null;
@@ -70,17 +80,21 @@ export function connect(scene: Scene, catalogue: Catalogue, from: string, to: st
   const sourceKind = catalogue.get(source.kind);
   const targetKind = catalogue.get(target.kind);
   if (!sourceKind || !targetKind) throw new EditError('A placeholder cannot be wired.');
-  if (sourceKind.output === 'image' && sourceKind.isSceneOut) throw new EditError('Nothing leaves Scene Out.');
+  if (sourceKind.output === 'image' && sourceKind.isSceneOut)
+    throw new EditError('Nothing leaves Scene Out.');
   const accepted = portTakes(targetKind, port);
   if (!accepted) throw new EditError(`${target.name} has no port ${port}.`);
   if (!accepted.includes(sourceKind.output)) {
-    throw new EditError(`${target.name} takes ${accepted.join(' or ')} there, and ${source.name} gives ${sourceKind.output}.`);
+    throw new EditError(
+      `${target.name} takes ${accepted.join(' or ')} there, and ${source.name} gives ${sourceKind.output}.`,
+    );
   }
   const found = portOf(targetKind, port)!;
   const many = found.type === 'input' && targetKind.inputs[found.name].many;
   for (const wire of Object.values(scene.wires)) {
     if (wire.to.node !== to) continue;
-    if (many ? wire.to.port === port && wire.from.node === from : replaces(port, wire.to.port)) delete scene.wires[wire.id];
+    if (many ? wire.to.port === port && wire.from.node === from : replaces(port, wire.to.port))
+      delete scene.wires[wire.id];
   }
   const closes = reaches(scene, to, from);
   const id = freeId('w', Object.keys(scene.wires));
@@ -93,7 +107,8 @@ export function connect(scene: Scene, catalogue: Catalogue, from: string, to: st
 }
 
 /** Whether a wire to `port` takes the place of one to `old`: the same port, or a control and its part. */
-const replaces = (port: string, old: string): boolean => old === port || old.startsWith(`${port}.`) || port.startsWith(`${old}.`);
+const replaces = (port: string, old: string): boolean =>
+  old === port || old.startsWith(`${port}.`) || port.startsWith(`${old}.`);
 
 export function disconnect(scene: Scene, wire: string): void {
   delete scene.wires[wire];
@@ -106,7 +121,9 @@ export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly st
     const kind = node && catalogue.get(node.kind);
     if (kind?.output === 'image' && kind.isSceneOut) continue;
     const through = kind ? passThroughOf(kind) : null;
-    const into = Object.values(scene.wires).find((w) => w.to.node === id && w.to.port === through && w.from.node !== id);
+    const into = Object.values(scene.wires).find(
+      (w) => w.to.node === id && w.to.port === through && w.from.node !== id,
+    );
     const out = Object.values(scene.wires).filter((w) => w.from.node === id && w.to.node !== id);
     for (const wire of Object.values(scene.wires)) {
       if (wire.from.node === id || wire.to.node === id) delete scene.wires[wire.id];
@@ -159,9 +176,11 @@ export function renameNode(scene: Scene, id: string, wanted: string): void {
   );
   const after = formulaName(node.name);
   for (const other of Object.values(scene.nodes)) {
-    for (const part of Object.keys(other.formulas)) other.formulas[part] = renameInFormula(other.formulas[part], before, after);
+    for (const part of Object.keys(other.formulas))
+      other.formulas[part] = renameInFormula(other.formulas[part], before, after);
     for (const [control, value] of Object.entries(other.controls)) {
-      if (control === 'formula' && typeof value === 'string') other.controls[control] = renameInFormula(value, before, after);
+      if (control === 'formula' && typeof value === 'string')
+        other.controls[control] = renameInFormula(value, before, after);
     }
   }
 }
@@ -188,7 +207,8 @@ export function setFormula(scene: Scene, id: string, part: string, text: string 
   node.formulas[part] = text;
   const control = part.split('.')[0];
   for (const wire of Object.values(scene.wires)) {
-    if (wire.to.node === id && (wire.to.port === part || wire.to.port === control)) delete scene.wires[wire.id];
+    if (wire.to.node === id && (wire.to.port === part || wire.to.port === control))
+      delete scene.wires[wire.id];
   }
 }
 
@@ -210,7 +230,8 @@ export function sendHome(scene: Scene, catalogue: Catalogue, id: string, control
     delete node.motions[part];
   }
   for (const wire of Object.values(scene.wires)) {
-    if (wire.to.node === id && (wire.to.port === control || wire.to.port.startsWith(`${control}.`))) delete scene.wires[wire.id];
+    if (wire.to.node === id && (wire.to.port === control || wire.to.port.startsWith(`${control}.`)))
+      delete scene.wires[wire.id];
   }
 }
 
@@ -219,15 +240,22 @@ export interface Clipping {
   format: 'pyrvel.clipping';
   nodes: PatchNode[];
   wires: Wire[];
+  /** Name and kind of the nodes outside from which wires come in: only the same ones are wired again. */
+  outside: Record<string, string>;
 }
+
+const mark = (node: PatchNode): string => `${node.kind} ${node.name}`;
 
 /** Copies nodes with all wires that enter them, those from outside too. */
 export function copyNodes(scene: Scene, ids: readonly string[]): Clipping {
   const chosen = new Set(ids);
+  const wires = Object.values(scene.wires).filter((wire) => chosen.has(wire.to.node));
+  const outside = wires.map((wire) => wire.from.node).filter((id) => !chosen.has(id) && scene.nodes[id]);
   return structuredCloneOf({
     format: 'pyrvel.clipping' as const,
     nodes: Object.values(scene.nodes).filter((node) => chosen.has(node.id)),
-    wires: Object.values(scene.wires).filter((wire) => chosen.has(wire.to.node)),
+    wires,
+    outside: Object.fromEntries(outside.map((id) => [id, mark(scene.nodes[id])])),
   });
 }
 
@@ -235,7 +263,12 @@ export function copyNodes(scene: Scene, ids: readonly string[]): Clipping {
  * Puts copied nodes into a scene, moved by `offset`. Wires among them are kept, as are wires from nodes that stay
  * where they are if this scene has those; formulas follow the new names. Gives the new ids.
  */
-export function pasteNodes(scene: Scene, catalogue: Catalogue, clipping: Clipping, offset: readonly [number, number]): string[] {
+export function pasteNodes(
+  scene: Scene,
+  catalogue: Catalogue,
+  clipping: Clipping,
+  offset: readonly [number, number],
+): string[] {
   const fresh = new Map<string, string>();
   const renamed: [string, string][] = [];
   for (const copied of clipping.nodes) {
@@ -260,12 +293,15 @@ export function pasteNodes(scene: Scene, catalogue: Catalogue, clipping: Clippin
   }
   for (const wire of clipping.wires) {
     const to = fresh.get(wire.to.node);
-    const from = fresh.get(wire.from.node) ?? (scene.nodes[wire.from.node] ? wire.from.node : null);
+    const there = scene.nodes[wire.from.node];
+    const known = there && clipping.outside[there.id] === mark(there) ? there.id : null;
+    const from = fresh.get(wire.from.node) ?? known;
     if (!to || !from) continue;
     const id = freeId('w', Object.keys(scene.wires));
     const copy = { ...structuredCloneOf(wire), id, from: { node: from }, to: { ...wire.to, node: to } };
     if (copy.back) {
-      copy.back.startsFrom = copy.back.startsFrom && (fresh.get(copy.back.startsFrom) ?? copy.back.startsFrom);
+      copy.back.startsFrom =
+        copy.back.startsFrom && (fresh.get(copy.back.startsFrom) ?? copy.back.startsFrom);
       copy.back.clearWhen = copy.back.clearWhen && (fresh.get(copy.back.clearWhen) ?? copy.back.clearWhen);
       // Only part of the circle was copied: what is left is a plain wire.
       if (!reaches(scene, to, from)) delete copy.back;

@@ -58,8 +58,12 @@ function sentence(fault: SchemaFault): string {
 /** Findings of the form of the document alone: the JSON Schema. */
 export function checkForm(data: unknown): Finding[] {
   if (validateShape(data)) return [];
-  const faults = ((validateShape as { errors?: SchemaFault[] | null }).errors ?? []).filter((f) => f.keyword !== 'anyOf');
-  return faults.slice(0, 20).map((fault) => ({ level: 'error', where: readablePath(fault.instancePath), what: sentence(fault) }));
+  const faults = ((validateShape as { errors?: SchemaFault[] | null }).errors ?? []).filter(
+    (f) => f.keyword !== 'anyOf',
+  );
+  return faults
+    .slice(0, 20)
+    .map((fault) => ({ level: 'error', where: readablePath(fault.instancePath), what: sentence(fault) }));
 }
 
 function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
@@ -70,19 +74,37 @@ function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
     const to = scene.nodes[wire.to.node];
     if (!from || !to) {
       const missing = from ? wire.to.node : wire.from.node;
-      findings.push({ level: 'error', where, what: `There is no node ${missing} in this scene. Remove the wire.` });
+      findings.push({
+        level: 'error',
+        where,
+        what: `There is no node ${missing} in this scene. Remove the wire.`,
+      });
       continue;
     }
     const fromKind = catalogue.get(from.kind);
     const toKind = catalogue.get(to.kind);
     if (!fromKind || !toKind) continue;
     const accepted = portTakes(toKind, wire.to.port);
-    if (!accepted) findings.push({ level: 'warning', where, what: `${to.name} has no port ${wire.to.port}; the wire does nothing.` });
+    if (!accepted)
+      findings.push({
+        level: 'warning',
+        where,
+        what: `${to.name} has no port ${wire.to.port}; the wire does nothing.`,
+      });
     else if (!accepted.includes(fromKind.output)) {
-      findings.push({ level: 'warning', where, what: `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} there.` });
+      findings.push({
+        level: 'warning',
+        where,
+        what: `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} there.`,
+      });
     }
     for (const aside of [wire.back?.startsFrom, wire.back?.clearWhen]) {
-      if (aside && !scene.nodes[aside]) findings.push({ level: 'error', where: `${where}.back`, what: `There is no node ${aside} in this scene.` });
+      if (aside && !scene.nodes[aside])
+        findings.push({
+          level: 'error',
+          where: `${where}.back`,
+          what: `There is no node ${aside} in this scene.`,
+        });
     }
   }
   return findings;
@@ -92,21 +114,34 @@ function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[
   const findings: Finding[] = [];
   for (const [id, node] of Object.entries(scene.nodes)) {
     const where = `${at}.nodes.${id}`;
-    if (node.id !== id) findings.push({ level: 'error', where, what: `Its id is ${node.id}, but it stands under ${id}.` });
+    if (node.id !== id)
+      findings.push({ level: 'error', where, what: `Its id is ${node.id}, but it stands under ${id}.` });
     const kind = catalogue.get(node.kind);
     if (!kind) {
-      findings.push({ level: 'warning', where, what: `Nothing is known of the kind ${node.kind}; ${node.name} is kept as a placeholder.` });
+      findings.push({
+        level: 'warning',
+        where,
+        what: `Nothing is known of the kind ${node.kind}; ${node.name} is kept as a placeholder.`,
+      });
       continue;
     }
     for (const [name, value] of Object.entries(node.controls)) {
       const spec = Object.hasOwn(kind.controls, name) ? kind.controls[name] : null;
       if (!spec) {
-        findings.push({ level: 'warning', where: `${where}.controls.${name}`, what: `${kind.label} has no control ${name}; the value is kept.` });
+        findings.push({
+          level: 'warning',
+          where: `${where}.controls.${name}`,
+          what: `${kind.label} has no control ${name}; the value is kept.`,
+        });
       } else {
         const plain = plainValue(spec, value);
         const stands = partsOf(spec).length === 1 ? [Number(value)] : value;
         if (JSON.stringify(plain) !== JSON.stringify(stands)) {
-          findings.push({ level: 'warning', where: `${where}.controls.${name}`, what: `${JSON.stringify(value)} does not fit; its home value is used.` });
+          findings.push({
+            level: 'warning',
+            where: `${where}.controls.${name}`,
+            what: `${JSON.stringify(value)} does not fit; its home value is used.`,
+          });
         }
       }
     }
@@ -123,7 +158,8 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
   const ids = new Set<string>();
   show.scenes.forEach((scene, k) => {
     const at = `scenes[${k}]`;
-    if (ids.has(scene.id)) findings.push({ level: 'error', where: `${at}.id`, what: `Two scenes have the id ${scene.id}.` });
+    if (ids.has(scene.id))
+      findings.push({ level: 'error', where: `${at}.id`, what: `Two scenes have the id ${scene.id}.` });
     ids.add(scene.id);
     findings.push(...checkWires(scene, catalogue, at), ...checkControls(scene, catalogue, at));
     const outs = Object.values(scene.nodes).filter((node) => {
@@ -131,9 +167,19 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
       return kind?.output === 'image' && kind.isSceneOut;
     });
     if (outs.length !== 1) {
-      findings.push({ level: 'warning', where: at, what: outs.length ? 'It has more than one Scene Out; the first counts.' : 'It has no Scene Out, so its picture is black.' });
+      findings.push({
+        level: 'warning',
+        where: at,
+        what: outs.length
+          ? 'It has more than one Scene Out; the first counts.'
+          : 'It has no Scene Out, so its picture is black.',
+      });
     } else if (!Object.values(scene.wires).some((wire) => wire.to.node === outs[0].id)) {
-      findings.push({ level: 'warning', where: `${at}.nodes.${outs[0].id}`, what: 'Nothing is wired into Scene Out, so its picture is black.' });
+      findings.push({
+        level: 'warning',
+        where: `${at}.nodes.${outs[0].id}`,
+        what: 'Nothing is wired into Scene Out, so its picture is black.',
+      });
     }
   });
   return findings;
@@ -166,14 +212,28 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
   try {
     data = JSON.parse(text);
   } catch (error) {
-    throw new ShowFileError([{ level: 'error', where: '', what: `This is not a show file: ${placeOfFault(text, error as Error)}` }]);
+    throw new ShowFileError([
+      { level: 'error', where: '', what: `This is not a show file: ${placeOfFault(text, error as Error)}` },
+    ]);
   }
   const header = data as { format?: unknown; version?: unknown } | null;
   if (typeof header !== 'object' || header === null || header.format !== showFormat) {
-    throw new ShowFileError([{ level: 'error', where: '', what: 'This is not a show file of Pyrvel. Choose a file that ends in .pyrvel.json.' }]);
+    throw new ShowFileError([
+      {
+        level: 'error',
+        where: '',
+        what: 'This is not a show file of Pyrvel. Choose a file that ends in .pyrvel.json.',
+      },
+    ]);
   }
   if (typeof header.version === 'number' && header.version > showVersion) {
-    throw new ShowFileError([{ level: 'error', where: 'version', what: `The file is of version ${header.version}, this Pyrvel reads up to ${showVersion}. Use a newer one.` }]);
+    throw new ShowFileError([
+      {
+        level: 'error',
+        where: 'version',
+        what: `The file is of version ${header.version}, this Pyrvel reads up to ${showVersion}. Use a newer one.`,
+      },
+    ]);
   }
   const findings = checkShow(data, catalogue);
   const errors = findings.filter((finding) => finding.level === 'error');

@@ -25,10 +25,23 @@ export interface BeatOrigin {
 }
 
 /** The moment at `time` seconds. */
-export function momentAt(time: number, dt: number, fps: number, tempo: Tempo, origin: BeatOrigin = { time: 0, beat: 0 }): Moment {
+export function momentAt(
+  time: number,
+  dt: number,
+  fps: number,
+  tempo: Tempo,
+  origin: BeatOrigin = { time: 0, beat: 0 },
+): Moment {
   const beat = origin.beat + ((time - origin.time) * tempo.bpm) / 60;
   // The small addition keeps frame 7 of 60 from being 6.9999999.
-  return { time, dt, frame: Math.floor(time * fps + 1e-6), beat, bar: beat / tempo.beatsPerBar, bpm: tempo.bpm };
+  return {
+    time,
+    dt,
+    frame: Math.floor(time * fps + 1e-6),
+    beat,
+    bar: beat / tempo.beatsPerBar,
+    bpm: tempo.bpm,
+  };
 }
 
 /** Longest step a frame may take, in seconds: after a stall, time goes on instead of leaping. */

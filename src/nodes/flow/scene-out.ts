@@ -9,8 +9,19 @@ export default imageKind({
   isSceneOut: true,
   inputs: { picture: { label: 'Picture', help: 'What the audience sees.', carries: 'image' } },
   controls: {
-    background: colour({ label: 'Background', help: 'Seen where the picture is see-through.', default: [0, 0, 0, 1] }),
-    brightness: number({ label: 'Brightness', help: 'Brightness of the whole scene.', default: 1, range: [0, 1], min: 0, max: 4 }),
+    background: colour({
+      label: 'Background',
+      help: 'Seen where the picture is see-through.',
+      default: [0, 0, 0, 1],
+    }),
+    brightness: number({
+      label: 'Brightness',
+      help: 'Brightness of the whole scene.',
+      default: 1,
+      range: [0, 1],
+      min: 0,
+      max: 4,
+    }),
   },
   paint: {
     type: 'shader',

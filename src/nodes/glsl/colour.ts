@@ -31,7 +31,18 @@ float channelOf(vec4 c, int which) {
 `;
 
 /** The options that go with channelOf. */
-export const channelOptions = { brightness: 'Brightness', red: 'Red', green: 'Green', blue: 'Blue', alpha: 'Alpha' } as const;
+export const channelOptions = {
+  brightness: 'Brightness',
+  red: 'Red',
+  green: 'Green',
+  blue: 'Blue',
+  alpha: 'Alpha',
+} as const;
 
 /** The options that go with outsidePlace. */
-export const outsideOptions = { nothing: 'Nothing', hold: 'Hold the edge', repeat: 'Repeat', mirror: 'Mirror' } as const;
+export const outsideOptions = {
+  nothing: 'Nothing',
+  hold: 'Hold the edge',
+  repeat: 'Repeat',
+  mirror: 'Mirror',
+} as const;

@@ -32,7 +32,14 @@ export default imageKind({
       },
       default: 'over',
     }),
-    amount: number({ label: 'Amount', help: 'Opacity of the picture on top.', default: 1, range: [0, 1], min: 0, max: 1 }),
+    amount: number({
+      label: 'Amount',
+      help: 'Opacity of the picture on top.',
+      default: 1,
+      range: [0, 1],
+      min: 0,
+      max: 1,
+    }),
   },
   paint: {
     type: 'shader',

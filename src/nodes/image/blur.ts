@@ -40,14 +40,27 @@ export default imageKind({
   words: ['soft', 'gaussian', 'defocus', 'smooth', 'motion blur', 'haze'],
   inputs: { picture: { label: 'Picture', help: 'What is softened.', carries: 'image', reads: 'many' } },
   controls: {
-    radius: number({ label: 'Radius', help: 'Reach of the blur, in picture heights.', default: 0.02, range: [0, 0.2], min: 0, max: 1 }),
+    radius: number({
+      label: 'Radius',
+      help: 'Reach of the blur, in picture heights.',
+      default: 0.02,
+      range: [0, 0.2],
+      min: 0,
+      max: 1,
+    }),
     form: choice({
       label: 'Form',
       help: 'In all directions, or along one.',
       options: { even: 'Even', directed: 'Along a direction' },
       default: 'even',
     }),
-    turn: angle({ label: 'Direction', help: 'Along which it is blurred.', default: 0, range: [0, 180], shownIf: (c) => c.form === 'directed' }),
+    turn: angle({
+      label: 'Direction',
+      help: 'Along which it is blurred.',
+      default: 0,
+      range: [0, 180],
+      shownIf: (c) => c.form === 'directed',
+    }),
     amount,
   },
   paint: {
@@ -67,7 +80,9 @@ export default imageKind({
         scale: (c, height) => share(c.radius, height),
         body: `if ($form == 1) return @previous(p);${across('pixel * vec2(0.0, 1.0)')}`,
       },
-      { body: 'if ($radius <= 0.0) return @picture(p); vec4 soft = @previous(p); return $amount < 1.0 ? mix(@picture(p), soft, $amount) : soft;' },
+      {
+        body: 'if ($radius <= 0.0) return @picture(p); vec4 soft = @previous(p); return $amount < 1.0 ? mix(@picture(p), soft, $amount) : soft;',
+      },
     ],
   },
 });

@@ -39,7 +39,8 @@ export default imageKind({
             const value = (byRow ? lanes[y] : lanes[0]).samples[x];
             rgba.fill(value, at, at + 3);
           } else {
-            for (let c = 0; c < Math.min(4, lanes.length); c++) rgba[at + c] = laneOf(signal, 'rgba'[c], c)!.samples[x];
+            for (let c = 0; c < Math.min(4, lanes.length); c++)
+              rgba[at + c] = laneOf(signal, 'rgba'[c], c)!.samples[x];
           }
         }
       }

@@ -8,7 +8,11 @@ export default imageKind({
   words: ['solid', 'background', 'constant', 'flat colour', 'black'],
   inputs: {},
   controls: {
-    colour: colour({ label: 'Colour', help: 'The colour; its alpha is how much it covers.', default: [0.06, 0.05, 0.08, 1] }),
+    colour: colour({
+      label: 'Colour',
+      help: 'The colour; its alpha is how much it covers.',
+      default: [0.06, 0.05, 0.08, 1],
+    }),
   },
   paint: { type: 'shader', body: 'return vec4($colour.rgb * $colour.a, $colour.a);' },
 });

@@ -8,15 +8,36 @@ export default imageKind({
   summary: 'Shows one picture where a mask is dark and another where it is light.',
   words: ['mask', 'matte', 'stencil', 'reveal', 'switch by image', 'alpha'],
   inputs: {
-    picture: { label: 'Dark', help: 'Seen where the mask is 0; empty if nothing is wired.', carries: 'image' },
+    picture: {
+      label: 'Dark',
+      help: 'Seen where the mask is 0; empty if nothing is wired.',
+      carries: 'image',
+    },
     light: { label: 'Light', help: 'Seen where the mask is 1; empty if nothing is wired.', carries: 'image' },
     mask: { label: 'Mask', help: 'Decides between the two.', carries: 'image' },
   },
   controls: {
-    channel: choice({ label: 'Channel', help: 'Which channel of the mask decides.', options: channelOptions, default: 'brightness' }),
-    range: point({ label: 'From, to', help: 'Mask values at which the mix begins and is complete.', default: [0, 1], range: [0, 1] }),
+    channel: choice({
+      label: 'Channel',
+      help: 'Which channel of the mask decides.',
+      options: channelOptions,
+      default: 'brightness',
+    }),
+    range: point({
+      label: 'From, to',
+      help: 'Mask values at which the mix begins and is complete.',
+      default: [0, 1],
+      range: [0, 1],
+    }),
     invert: toggle({ label: 'Invert', help: 'Exchanges dark and light.', default: false }),
-    amount: number({ label: 'Amount', help: 'How far the mask may go towards Light.', default: 1, range: [0, 1], min: 0, max: 1 }),
+    amount: number({
+      label: 'Amount',
+      help: 'How far the mask may go towards Light.',
+      default: 1,
+      range: [0, 1],
+      min: 0,
+      max: 1,
+    }),
   },
   paint: {
     type: 'shader',

@@ -7,16 +7,46 @@ export default imageKind({
   summary: 'Photographs bodies, copies and lights through a camera into an image.',
   words: ['render', '3d', 'scene', 'photograph', 'picture of props'],
   inputs: {
-    props: { label: 'Props', help: 'Bodies, instances, lights and a camera, in any number.', carries: 'prop', many: true },
+    props: {
+      label: 'Props',
+      help: 'Bodies, instances, lights and a camera, in any number.',
+      carries: 'prop',
+      many: true,
+    },
   },
   controls: {
-    background: colour({ label: 'Background', help: 'Behind everything; alpha 0 is see-through.', default: [0, 0, 0, 0] }),
-    edges: choice({ label: 'Edges', help: 'Smooth edges cost a little more.', options: { smooth: 'Smooth', plain: 'Plain' }, default: 'smooth' }),
-    exposure: number({ label: 'Exposure', help: 'Brightness of the shot.', default: 1, range: [0, 3], min: 0 }),
-    tone: choice({ label: 'Tone', help: 'Soft brings added light into range instead of cutting it.', options: { none: 'As it is', soft: 'Soft' }, default: 'soft' }),
+    background: colour({
+      label: 'Background',
+      help: 'Behind everything; alpha 0 is see-through.',
+      default: [0, 0, 0, 0],
+    }),
+    edges: choice({
+      label: 'Edges',
+      help: 'Smooth edges cost a little more.',
+      options: { smooth: 'Smooth', plain: 'Plain' },
+      default: 'smooth',
+    }),
+    exposure: number({
+      label: 'Exposure',
+      help: 'Brightness of the shot.',
+      default: 1,
+      range: [0, 3],
+      min: 0,
+    }),
+    tone: choice({
+      label: 'Tone',
+      help: 'Soft brings added light into range instead of cutting it.',
+      options: { none: 'As it is', soft: 'Soft' },
+      default: 'soft',
+    }),
   },
   paint: {
     type: 'shot',
-    settings: ({ controls: c }) => ({ background: c.background, samples: c.edges === 'smooth' ? 4 : 0, tone: c.tone, exposure: c.exposure }),
+    settings: ({ controls: c }) => ({
+      background: c.background,
+      samples: c.edges === 'smooth' ? 4 : 0,
+      tone: c.tone,
+      exposure: c.exposure,
+    }),
   },
 });

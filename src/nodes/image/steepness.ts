@@ -7,11 +7,33 @@ export default imageKind({
   label: 'Steepness',
   summary: 'Turns a picture into the direction in which its brightness rises.',
   words: ['slope', 'normal', 'derivative', 'gradient direction', 'relief', 'edge'],
-  inputs: { picture: { label: 'Picture', help: 'Whose slope is measured.', carries: 'image', reads: 'many' } },
+  inputs: {
+    picture: { label: 'Picture', help: 'Whose slope is measured.', carries: 'image', reads: 'many' },
+  },
   controls: {
-    from: choice({ label: 'From', help: 'Which channel is the height.', options: channelOptions, default: 'brightness' }),
-    strength: number({ label: 'Strength', help: 'Factor on the slope.', default: 4, range: [0, 20], min: -1000, max: 1000 }),
-    reach: number({ label: 'Reach', help: 'How far apart the two readings are, in pixels.', default: 1, range: [0.5, 8], min: 0.25, max: 64, unit: 'px' }),
+    from: choice({
+      label: 'From',
+      help: 'Which channel is the height.',
+      options: channelOptions,
+      default: 'brightness',
+    }),
+    strength: number({
+      label: 'Strength',
+      help: 'Factor on the slope.',
+      default: 4,
+      range: [0, 20],
+      min: -1000,
+      max: 1000,
+    }),
+    reach: number({
+      label: 'Reach',
+      help: 'How far apart the two readings are, in pixels.',
+      default: 1,
+      range: [0.5, 8],
+      min: 0.25,
+      max: 64,
+      unit: 'px',
+    }),
     zero: choice({
       label: 'Flat is',
       help: 'The value of no slope: 0 for use as numbers, a half for use as a picture or map.',

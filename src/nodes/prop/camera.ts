@@ -8,18 +8,82 @@ export default propKind({
   words: ['view', 'lens', 'orbit', 'zoom', 'perspective', 'top view', 'fly'],
   inputs: {},
   controls: {
-    by: choice({ label: 'Stands', help: 'Round what it looks at, by angle and distance, or at a place.', options: { orbit: 'Round its aim', place: 'At a place' }, default: 'orbit' }),
-    orbit: angle({ label: 'Orbit', help: 'Angle round the aim; 0 is in front.', default: 30, range: [0, 360], shownIf: (c) => c.by === 'orbit' }),
-    height: angle({ label: 'Height', help: 'Angle above the ground; 90 looks straight down.', default: 25, range: [-90, 90], min: -90, max: 90, shownIf: (c) => c.by === 'orbit' }),
-    distance: number({ label: 'Distance', help: 'From what it looks at.', default: 1.9, range: [0.2, 6], min: 0.001, shownIf: (c) => c.by === 'orbit' }),
-    place: vector({ label: 'Place', help: 'Where it stands.', default: [0, 0, 1.5], range: [-3, 3], shownIf: (c) => c.by === 'place' }),
+    by: choice({
+      label: 'Stands',
+      help: 'Round what it looks at, by angle and distance, or at a place.',
+      options: { orbit: 'Round its aim', place: 'At a place' },
+      default: 'orbit',
+    }),
+    orbit: angle({
+      label: 'Orbit',
+      help: 'Angle round the aim; 0 is in front.',
+      default: 30,
+      range: [0, 360],
+      shownIf: (c) => c.by === 'orbit',
+    }),
+    height: angle({
+      label: 'Height',
+      help: 'Angle above the ground; 90 looks straight down.',
+      default: 25,
+      range: [-90, 90],
+      min: -90,
+      max: 90,
+      shownIf: (c) => c.by === 'orbit',
+    }),
+    distance: number({
+      label: 'Distance',
+      help: 'From what it looks at.',
+      default: 1.9,
+      range: [0.2, 6],
+      min: 0.001,
+      shownIf: (c) => c.by === 'orbit',
+    }),
+    place: vector({
+      label: 'Place',
+      help: 'Where it stands.',
+      default: [0, 0, 1.5],
+      range: [-3, 3],
+      shownIf: (c) => c.by === 'place',
+    }),
     aim: vector({ label: 'Aim', help: 'What it looks at.', default: [0, 0, 0], range: [-1, 1] }),
     roll: angle({ label: 'Roll', help: 'Tilts the picture.', default: 0, range: [-180, 180] }),
-    projection: choice({ label: 'Projection', help: 'With perspective, or straight on.', options: { perspective: 'Perspective', straight: 'Straight on' }, default: 'perspective' }),
-    view: angle({ label: 'Field of view', help: 'From bottom to top.', default: 40, range: [10, 120], min: 1, max: 170, shownIf: (c) => c.projection === 'perspective' }),
-    viewHeight: number({ label: 'View height', help: 'Scene units from bottom to top.', default: 1, range: [0.1, 4], min: 0.001, shownIf: (c) => c.projection === 'straight' }),
-    near: number({ label: 'Nearest', help: 'What is closer is not seen.', default: 0.01, range: [0.001, 1], min: 0.0001 }),
-    far: number({ label: 'Farthest', help: 'What is further is not seen.', default: 100, range: [1, 200], min: 0.01 }),
+    projection: choice({
+      label: 'Projection',
+      help: 'With perspective, or straight on.',
+      options: { perspective: 'Perspective', straight: 'Straight on' },
+      default: 'perspective',
+    }),
+    view: angle({
+      label: 'Field of view',
+      help: 'From bottom to top.',
+      default: 40,
+      range: [10, 120],
+      min: 1,
+      max: 170,
+      shownIf: (c) => c.projection === 'perspective',
+    }),
+    viewHeight: number({
+      label: 'View height',
+      help: 'Scene units from bottom to top.',
+      default: 1,
+      range: [0.1, 4],
+      min: 0.001,
+      shownIf: (c) => c.projection === 'straight',
+    }),
+    near: number({
+      label: 'Nearest',
+      help: 'What is closer is not seen.',
+      default: 0.01,
+      range: [0.001, 1],
+      min: 0.0001,
+    }),
+    far: number({
+      label: 'Farthest',
+      help: 'What is further is not seen.',
+      default: 100,
+      range: [1, 200],
+      min: 0.01,
+    }),
   },
   describe({ controls: c }) {
     let place = c.place;
@@ -27,7 +91,11 @@ export default propKind({
       // Straight above, "up" has no direction: a hair's breadth keeps the picture from turning over.
       const height = Math.max(-1.5707, Math.min(1.5707, c.height));
       const flat = c.distance * Math.cos(height);
-      place = [c.aim[0] + flat * Math.sin(c.orbit), c.aim[1] + c.distance * Math.sin(height), c.aim[2] + flat * Math.cos(c.orbit)];
+      place = [
+        c.aim[0] + flat * Math.sin(c.orbit),
+        c.aim[1] + c.distance * Math.sin(height),
+        c.aim[2] + flat * Math.cos(c.orbit),
+      ];
     }
     return {
       type: 'camera',

@@ -9,8 +9,21 @@ export default shapeKind({
   words: ['cube', 'block', 'brick'],
   inputs: {},
   controls: {
-    size: vector({ label: 'Size', help: 'Width, height and depth.', default: [0.6, 0.6, 0.6], range: [0, 2], min: 0 }),
-    divisions: whole({ label: 'Divisions', help: 'Cells along each edge.', default: 1, range: [1, 16], min: 1, max: 128 }),
+    size: vector({
+      label: 'Size',
+      help: 'Width, height and depth.',
+      default: [0.6, 0.6, 0.6],
+      range: [0, 2],
+      min: 0,
+    }),
+    divisions: whole({
+      label: 'Divisions',
+      help: 'Cells along each edge.',
+      default: 1,
+      range: [1, 16],
+      min: 1,
+      max: 128,
+    }),
   },
   make: ({ controls: c }) => boxShape(c.size, c.divisions),
 });

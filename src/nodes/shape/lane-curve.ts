@@ -12,10 +12,23 @@ export default shapeKind({
   label: 'Lane Curve',
   summary: 'A curve through the samples of a signal: its lanes are x, y and z.',
   words: ['line', 'stroke', 'path', 'plot', 'trace', 'numbers to shape', 'string'],
-  inputs: { in: { label: 'Lanes', help: 'Lanes x, y and z by name, else in their order; a sample a point.', carries: 'signal' } },
+  inputs: {
+    in: {
+      label: 'Lanes',
+      help: 'Lanes x, y and z by name, else in their order; a sample a point.',
+      carries: 'signal',
+    },
+  },
   controls: {
     scale: vector({ label: 'Scale', help: 'Factor on each axis.', default: [0.5, 0.5, 0.5], range: [0, 2] }),
-    smooth: number({ label: 'Smooth', help: 'Points put between two samples on a rounded curve.', default: 0, range: [0, 8], min: 0, max: 64 }),
+    smooth: number({
+      label: 'Smooth',
+      help: 'Points put between two samples on a rounded curve.',
+      default: 0,
+      range: [0, 8],
+      min: 0,
+      max: 64,
+    }),
     closed: toggle({ label: 'Closed', help: 'Joins the last point to the first.', default: false }),
   },
   make({ controls: c, inputs }) {
@@ -38,7 +51,13 @@ export default shapeKind({
         // Catmull-Rom: through every sample, its direction taken from the neighbours.
         const [a, b, d, e] = [at(k, base - 1), at(k, base), at(k, base + 1), at(k, base + 2)];
         positions[3 * i + k] =
-          t === 0 ? b : 0.5 * (2 * b + (d - a) * t + (2 * a - 5 * b + 4 * d - e) * t * t + (3 * b - a - 3 * d + e) * t * t * t);
+          t === 0
+            ? b
+            : 0.5 *
+              (2 * b +
+                (d - a) * t +
+                (2 * a - 5 * b + 4 * d - e) * t * t +
+                (3 * b - a - 3 * d + e) * t * t * t);
       }
     }
     return pointShape(positions, Uint32Array.from(stripLines(count, c.closed)));

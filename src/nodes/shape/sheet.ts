@@ -10,7 +10,14 @@ export default shapeKind({
   inputs: {},
   controls: {
     size: point({ label: 'Size', help: 'Width and height.', default: [1, 1], range: [0, 4], min: 0 }),
-    columns: whole({ label: 'Columns', help: 'Points across.', default: 2, range: [2, 128], min: 2, max: 1024 }),
+    columns: whole({
+      label: 'Columns',
+      help: 'Points across.',
+      default: 2,
+      range: [2, 128],
+      min: 2,
+      max: 1024,
+    }),
     rows: whole({ label: 'Rows', help: 'Points up.', default: 2, range: [2, 128], min: 2, max: 1024 }),
   },
   make: ({ controls: c }) => sheetShape(c.size[0], c.size[1], c.columns, c.rows),

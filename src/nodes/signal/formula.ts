@@ -8,7 +8,9 @@ export default signalKind({
   label: 'Formula',
   summary: 'Lanes worked out from a line of arithmetic each.',
   words: ['maths', 'expression', 'calculate', 'equation', 'code', 'sin', 'cos'],
-  inputs: { in: { label: 'In', help: 'Its lanes can be read as in.x, in.value and so on.', carries: 'signal' } },
+  inputs: {
+    in: { label: 'In', help: 'Its lanes can be read as in.x, in.value and so on.', carries: 'signal' },
+  },
   controls: {
     formula: formula({
       label: 'Formula',
@@ -17,8 +19,20 @@ export default signalKind({
       variables: ['in.*'],
       lanes: true,
     }),
-    samples: whole({ label: 'Samples', help: 'How many values; 0 takes as many as come in.', default: 0, range: [0, 256], min: 0, max: 1000000 }),
-    range: point({ label: 'Natural range', help: 'What its values lie between, for the first fit of a wire.', default: [-1, 1], range: [-1, 1] }),
+    samples: whole({
+      label: 'Samples',
+      help: 'How many values; 0 takes as many as come in.',
+      default: 0,
+      range: [0, 256],
+      min: 0,
+      max: 1000000,
+    }),
+    range: point({
+      label: 'Natural range',
+      help: 'What its values lie between, for the first fit of a wire.',
+      default: [-1, 1],
+      range: [-1, 1],
+    }),
   },
   naturalRange: (c) => [c.range[0], c.range[1]],
   moves: (c) => /\b(time|beat|bar|frame)\b/.test(c.formula),

@@ -15,10 +15,27 @@ export default signalKind({
   label: 'History',
   summary: 'The last moments of a signal as a row of samples: a trace of where it has been.',
   words: ['trail', 'trace', 'memory', 'past', 'record', 'delay', 'ring buffer'],
-  inputs: { in: { label: 'In', help: 'The values to remember (the first sample of each lane).', carries: 'signal' } },
+  inputs: {
+    in: { label: 'In', help: 'The values to remember (the first sample of each lane).', carries: 'signal' },
+  },
   controls: {
-    samples: whole({ label: 'Samples', help: 'How many moments.', default: 48, range: [2, 256], min: 2, max: 4096 }),
-    span: number({ label: 'Span', help: 'Seconds from the newest moment to the oldest.', default: 1, range: [0.1, 8], min: 0.001, max: 30, unit: 's' }),
+    samples: whole({
+      label: 'Samples',
+      help: 'How many moments.',
+      default: 48,
+      range: [2, 256],
+      min: 2,
+      max: 4096,
+    }),
+    span: number({
+      label: 'Span',
+      help: 'Seconds from the newest moment to the oldest.',
+      default: 1,
+      range: [0.1, 8],
+      min: 0.001,
+      max: 30,
+      unit: 's',
+    }),
     order: choice({
       label: 'First is',
       help: 'Which end of the row is now.',

@@ -11,7 +11,11 @@ export default signalKind({
     in: { label: 'In', help: 'Signals in the order they were wired.', carries: 'signal', many: true },
   },
   controls: {
-    names: text({ label: 'Names', help: 'Names of the lanes in order, parted by spaces; empty keeps those that come in.', default: 'x y z' }),
+    names: text({
+      label: 'Names',
+      help: 'Names of the lanes in order, parted by spaces; empty keeps those that come in.',
+      default: 'x y z',
+    }),
     spread: choice({
       label: 'Counts differ',
       help: 'How shorter signals are brought to the longest.',
@@ -28,7 +32,8 @@ export default signalKind({
     const names: string[] = [];
     for (let k = 0; k < Math.max(1, sources.length); k++) {
       let name = wanted[k] ?? sources[k]?.name ?? 'value';
-      for (let n = 2; names.includes(name); n++) name = `${(wanted[k] ?? sources[k].name).replace(/\d+$/, '')}${n}`;
+      for (let n = 2; names.includes(name); n++)
+        name = `${(wanted[k] ?? sources[k].name).replace(/\d+$/, '')}${n}`;
       names.push(name);
     }
     out.layout(names, length).forEach((into, k) => {

@@ -9,8 +9,20 @@ export default signalKind({
   inputs: {},
   controls: {
     from: number({ label: 'From', help: 'The first value.', default: 0, range: [-1, 1] }),
-    to: number({ label: 'To', help: 'The last value, or the one it would come to next.', default: 1, range: [-1, 1] }),
-    samples: whole({ label: 'Samples', help: 'How many values.', default: 16, range: [1, 256], min: 1, max: 1000000 }),
+    to: number({
+      label: 'To',
+      help: 'The last value, or the one it would come to next.',
+      default: 1,
+      range: [-1, 1],
+    }),
+    samples: whole({
+      label: 'Samples',
+      help: 'How many values.',
+      default: 16,
+      range: [1, 256],
+      min: 1,
+      max: 1000000,
+    }),
     end: choice({
       label: 'End',
       help: 'With the end for a range; without it for anything that goes round.',

@@ -10,9 +10,26 @@ export default signalKind({
   inputs: { in: { label: 'In', help: 'The values to bring over.', carries: 'signal' } },
   controls: {
     before: number({ label: 'Add before', help: 'Added to what comes in.', default: 0, range: [-1, 1] }),
-    from: point({ label: 'In low, high', help: 'The values that become the two ends.', default: [-1, 1], range: [-1, 1] }),
-    to: point({ label: 'Out low, high', help: 'What the ends become; high below low inverts.', default: [0, 1], range: [-1, 1] }),
-    bend: number({ label: 'Bend', help: 'Curve between the ends; 1 is straight.', default: 1, range: [0.2, 5], min: 0.05, max: 20 }),
+    from: point({
+      label: 'In low, high',
+      help: 'The values that become the two ends.',
+      default: [-1, 1],
+      range: [-1, 1],
+    }),
+    to: point({
+      label: 'Out low, high',
+      help: 'What the ends become; high below low inverts.',
+      default: [0, 1],
+      range: [-1, 1],
+    }),
+    bend: number({
+      label: 'Bend',
+      help: 'Curve between the ends; 1 is straight.',
+      default: 1,
+      range: [0.2, 5],
+      min: 0.05,
+      max: 20,
+    }),
     edges: choice({
       label: 'Beyond the ends',
       help: 'What happens to values outside.',
@@ -31,10 +48,16 @@ export default signalKind({
     const signal = inputs.in;
     const names = signal?.lanes.map((lane) => lane.name) ?? ['value'];
     const lanes = out.layout(names, signal?.length ?? 1);
-    const fit = { from: [c.from[0], c.from[1]] as [number, number], to: [c.to[0], c.to[1]] as [number, number], bend: c.bend, edges: c.edges };
+    const fit = {
+      from: [c.from[0], c.from[1]] as [number, number],
+      to: [c.to[0], c.to[1]] as [number, number],
+      bend: c.bend,
+      edges: c.edges,
+    };
     lanes.forEach((into, k) => {
       const from = signal?.lanes[k].samples;
-      for (let i = 0; i < into.length; i++) into[i] = from ? fitValue(from[i] + c.before, fit) * c.multiply + c.after : 0;
+      for (let i = 0; i < into.length; i++)
+        into[i] = from ? fitValue(from[i] + c.before, fit) * c.multiply + c.after : 0;
     });
   },
 });

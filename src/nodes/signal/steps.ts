@@ -8,7 +8,13 @@ export default signalKind({
   words: ['quantise', 'round', 'snap', 'grid', 'staircase', 'discrete'],
   inputs: { in: { label: 'In', help: 'The values to round.', carries: 'signal' } },
   controls: {
-    step: number({ label: 'Step', help: 'Distance from one step to the next; 0 leaves values as they are.', default: 0.1, range: [0, 1], min: 0 }),
+    step: number({
+      label: 'Step',
+      help: 'Distance from one step to the next; 0 leaves values as they are.',
+      default: 0.1,
+      range: [0, 1],
+      min: 0,
+    }),
     offset: number({ label: 'Offset', help: 'Where one of the steps lies.', default: 0, range: [-1, 1] }),
     rounding: choice({
       label: 'Rounding',

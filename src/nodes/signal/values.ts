@@ -8,8 +8,17 @@ export default signalKind({
   words: ['constant', 'number', 'list', 'fader', 'slider', 'dial', 'hand'],
   inputs: {},
   controls: {
-    dials: vector({ label: 'Dials', help: 'Three values for the lanes x, y and z; used while the list is empty.', default: [0, 0, 0], range: [0, 1] }),
-    list: numbers({ label: 'List', help: 'As many values as you like, a sample each; empty uses the dials.', default: [] }),
+    dials: vector({
+      label: 'Dials',
+      help: 'Three values for the lanes x, y and z; used while the list is empty.',
+      default: [0, 0, 0],
+      range: [0, 1],
+    }),
+    list: numbers({
+      label: 'List',
+      help: 'As many values as you like, a sample each; empty uses the dials.',
+      default: [],
+    }),
     lane: text({ label: 'Lane', help: 'Name of the lane the list gives.', default: 'value' }),
   },
   naturalRange: (c) => (c.list.length ? [Math.min(0, ...c.list), Math.max(1, ...c.list)] : [0, 1]),

@@ -24,7 +24,11 @@ const partWords: Record<string, string> = { r: 'red', g: 'green', b: 'blue', a: 
 
 function Label({ spec, onHome }: { spec: ControlSpec; onHome(): void }) {
   return (
-    <span className="w-24 shrink-0 truncate" title={`${spec.help} Double-click: home.`} onDoubleClick={onHome}>
+    <span
+      className="w-24 shrink-0 truncate"
+      title={`${spec.help} Double-click: home.`}
+      onDoubleClick={onHome}
+    >
       {spec.label}
     </span>
   );
@@ -52,7 +56,9 @@ export function ControlRow({ scene, node, control, spec }: Props) {
     <NumberRow
       key={part}
       place={{ scene, node, control, part: partName(control, part), spec }}
-      label={part ? `${spec.type === 'colour' ? (partWords[part] ?? part) : `${spec.label} ${part}`}` : spec.label}
+      label={
+        part ? `${spec.type === 'colour' ? (partWords[part] ?? part) : `${spec.label} ${part}`}` : spec.label
+      }
       value={numbers[k]}
       onChange={(v) => set(names.length === 1 ? v : numbers.map((old, j) => (j === k ? v : old)))}
     />
@@ -69,14 +75,26 @@ export function ControlRow({ scene, node, control, spec }: Props) {
       return (
         <div className="flex h-7 items-center gap-2" data-part={control}>
           <Label spec={spec} onHome={home} />
-          <input type="checkbox" aria-label={spec.label} className="toggle toggle-xs toggle-primary" checked={numbers[0] > 0.5} onChange={(e) => once(e.target.checked)} />
+          <input
+            type="checkbox"
+            aria-label={spec.label}
+            className="toggle toggle-xs toggle-primary"
+            checked={numbers[0] > 0.5}
+            onChange={(e) => once(e.target.checked)}
+          />
         </div>
       );
     case 'choice':
       return (
         <div className="flex h-7 items-center gap-2" data-part={control}>
           <Label spec={spec} onHome={home} />
-          <SelectField label={spec.label} value={String(value)} options={Object.entries(spec.options)} className="grow" onChange={once} />
+          <SelectField
+            label={spec.label}
+            value={String(value)}
+            options={Object.entries(spec.options)}
+            className="grow"
+            onChange={once}
+          />
         </div>
       );
     case 'colour':
@@ -103,7 +121,14 @@ export function ControlRow({ scene, node, control, spec }: Props) {
               }}
             />
             <span className="grow" />
-            <button type="button" className="tool" aria-expanded={parts} aria-label={`Parts of ${spec.label}`} title="Red, green, blue and alpha, each to be driven" onClick={() => setParts(!parts)}>
+            <button
+              type="button"
+              className="tool"
+              aria-expanded={parts}
+              aria-label={`Parts of ${spec.label}`}
+              title="Red, green, blue and alpha, each to be driven"
+              onClick={() => setParts(!parts)}
+            >
               <Pipette size={13} />
             </button>
           </div>
@@ -132,7 +157,15 @@ export function ControlRow({ scene, node, control, spec }: Props) {
             label={spec.label}
             mono
             value={(value as number[]).join(' ')}
-            onChange={(text) => once(text.split(/[\s,;]+/).filter(Boolean).map(Number).filter(Number.isFinite))}
+            onChange={(text) =>
+              once(
+                text
+                  .split(/[\s,;]+/)
+                  .filter(Boolean)
+                  .map(Number)
+                  .filter(Number.isFinite),
+              )
+            }
           />
         </div>
       );
@@ -147,7 +180,17 @@ export function ControlRow({ scene, node, control, spec }: Props) {
       return (
         <div data-part={control} className="py-1">
           <Label spec={spec} onHome={home} />
-          <TextField label={spec.label} value={String(value)} lines={spec.lanes ? 4 : 1} mono live invalid={Boolean(fault)} className="mt-1" onChange={set} onDone={endGesture} />
+          <TextField
+            label={spec.label}
+            value={String(value)}
+            lines={spec.lanes ? 4 : 1}
+            mono
+            live
+            invalid={Boolean(fault)}
+            className="mt-1"
+            onChange={set}
+            onDone={endGesture}
+          />
           <p className="quiet mt-0.5 text-2xs">{spec.help}</p>
         </div>
       );

@@ -2,7 +2,17 @@ import clsx from 'clsx';
 import { useState } from 'react';
 
 /** A text that is taken over as it is typed, or on Enter and on leaving the field. */
-export function TextField({ label, value, lines = 1, mono, invalid, live, className, onChange, onDone }: {
+export function TextField({
+  label,
+  value,
+  lines = 1,
+  mono,
+  invalid,
+  live,
+  className,
+  onChange,
+  onDone,
+}: {
   label: string;
   value: string;
   lines?: number;
@@ -48,7 +58,13 @@ export function TextField({ label, value, lines = 1, mono, invalid, live, classN
 }
 
 /** A choice in a list. */
-export function SelectField({ label, value, options, className, onChange }: {
+export function SelectField({
+  label,
+  value,
+  options,
+  className,
+  onChange,
+}: {
   label: string;
   value: string;
   options: readonly (readonly [string, string])[];
@@ -56,7 +72,15 @@ export function SelectField({ label, value, options, className, onChange }: {
   onChange(value: string): void;
 }) {
   return (
-    <select aria-label={label} className={clsx('h-6 rounded border edge bg-base-100 px-1.5 outline-none focus:border-primary', className)} value={value} onChange={(event) => onChange(event.target.value)}>
+    <select
+      aria-label={label}
+      className={clsx(
+        'h-6 rounded border edge bg-base-100 px-1.5 outline-none focus:border-primary',
+        className,
+      )}
+      value={value}
+      onChange={(event) => onChange(event.target.value)}
+    >
       {options.map(([id, text]) => (
         <option key={id} value={id}>
           {text}

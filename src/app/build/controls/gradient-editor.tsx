@@ -5,15 +5,30 @@ import type { Rgba, Stop } from '../../../core/show/types';
 import { ScrubNumber } from '../../parts/scrub-number';
 
 const most = 16;
-const css = (c: readonly number[]): string => `rgb(${c.slice(0, 3).map((v) => Math.round(v * 255)).join(' ')} / ${c[3]})`;
+const css = (c: readonly number[]): string =>
+  `rgb(${c
+    .slice(0, 3)
+    .map((v) => Math.round(v * 255))
+    .join(' ')} / ${c[3]})`;
 
 /** Stops on a bar: drag to move, double-click to add, drag away to remove; each with colour, alpha and place. */
-export function GradientEditor({ label, stops, onChange, onDone }: { label: string; stops: readonly Stop[]; onChange(stops: Stop[]): void; onDone(): void }) {
+export function GradientEditor({
+  label,
+  stops,
+  onChange,
+  onDone,
+}: {
+  label: string;
+  stops: readonly Stop[];
+  onChange(stops: Stop[]): void;
+  onDone(): void;
+}) {
   const bar = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState(0);
   const at = Math.min(chosen, stops.length - 1);
   const stop = stops[at];
-  const put = (k: number, change: Partial<Stop>): void => onChange(stops.map((s, j) => (j === k ? { ...s, ...change } : s)));
+  const put = (k: number, change: Partial<Stop>): void =>
+    onChange(stops.map((s, j) => (j === k ? { ...s, ...change } : s)));
   const placeOf = (x: number): number => {
     const box = bar.current!.getBoundingClientRect();
     return Number(Math.min(1, Math.max(0, (x - box.left) / box.width)).toFixed(3));
@@ -27,7 +42,12 @@ export function GradientEditor({ label, stops, onChange, onDone }: { label: stri
   const sorted = [...stops].sort((a, b) => a.at - b.at);
   const spread = (): void => {
     const order = new Map(sorted.map((s, k) => [s, k]));
-    onChange(stops.map((s) => ({ ...s, at: sorted.length > 1 ? Number((order.get(s)! / (sorted.length - 1)).toFixed(3)) : 0 })));
+    onChange(
+      stops.map((s) => ({
+        ...s,
+        at: sorted.length > 1 ? Number((order.get(s)! / (sorted.length - 1)).toFixed(3)) : 0,
+      })),
+    );
     onDone();
   };
   return (
@@ -37,7 +57,9 @@ export function GradientEditor({ label, stops, onChange, onDone }: { label: stri
         role="group"
         aria-label={label}
         className="relative h-7 rounded border edge"
-        style={{ background: `linear-gradient(to right, ${sorted.map((s) => `${css(s.colour)} ${s.at * 100}%`).join(', ')})` }}
+        style={{
+          background: `linear-gradient(to right, ${sorted.map((s) => `${css(s.colour)} ${s.at * 100}%`).join(', ')})`,
+        }}
         onDoubleClick={(event) => add(placeOf(event.clientX))}
       >
         {stops.map((s, k) => (
@@ -85,14 +107,46 @@ export function GradientEditor({ label, stops, onChange, onDone }: { label: stri
           onBlur={onDone}
         />
         <span className="quiet text-2xs">alpha</span>
-        <ScrubNumber label="Alpha of the stop" value={stop.colour[3]} step={0.01} fine={0.001} min={0} max={1} className="w-12" onChange={(a) => put(at, { colour: [stop.colour[0], stop.colour[1], stop.colour[2], a] })} onDone={onDone} />
+        <ScrubNumber
+          label="Alpha of the stop"
+          value={stop.colour[3]}
+          step={0.01}
+          fine={0.001}
+          min={0}
+          max={1}
+          className="w-12"
+          onChange={(a) => put(at, { colour: [stop.colour[0], stop.colour[1], stop.colour[2], a] })}
+          onDone={onDone}
+        />
         <span className="quiet text-2xs">at</span>
-        <ScrubNumber label="Place of the stop" value={stop.at} step={0.005} fine={0.0005} min={0} max={1} className="w-14" onChange={(v) => put(at, { at: v })} onDone={onDone} />
+        <ScrubNumber
+          label="Place of the stop"
+          value={stop.at}
+          step={0.005}
+          fine={0.0005}
+          min={0}
+          max={1}
+          className="w-14"
+          onChange={(v) => put(at, { at: v })}
+          onDone={onDone}
+        />
         <span className="grow" />
-        <button type="button" className="tool" title="Copy this stop" aria-label="Copy this stop" onClick={() => add(Number(Math.min(1, stop.at + 0.08).toFixed(3)))}>
+        <button
+          type="button"
+          className="tool"
+          title="Copy this stop"
+          aria-label="Copy this stop"
+          onClick={() => add(Number(Math.min(1, stop.at + 0.08).toFixed(3)))}
+        >
           <Copy size={13} />
         </button>
-        <button type="button" className="tool" title="Spread the stops evenly" aria-label="Spread the stops evenly" onClick={spread}>
+        <button
+          type="button"
+          className="tool"
+          title="Spread the stops evenly"
+          aria-label="Spread the stops evenly"
+          onClick={spread}
+        >
           <Rows3 size={13} className="rotate-90" />
         </button>
       </div>

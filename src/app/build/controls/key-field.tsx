@@ -1,7 +1,15 @@
 import { useState } from 'react';
 
 /** A key of the keyboard, learned by pressing it. */
-export function KeyField({ label, value, onChange }: { label: string; value: string; onChange(code: string): void }) {
+export function KeyField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange(code: string): void;
+}) {
   const [learning, setLearning] = useState(false);
   return (
     <button

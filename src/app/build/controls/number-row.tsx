@@ -11,7 +11,17 @@ import { PartSources, wireOf, type PartPlace } from './part-sources';
 import { Track } from './track';
 
 /** One number of a control: slider, value, and the button that opens where it comes from. */
-export function NumberRow({ place, label, value, onChange }: { place: PartPlace; label: string; value: number; onChange(value: number): void }) {
+export function NumberRow({
+  place,
+  label,
+  value,
+  onChange,
+}: {
+  place: PartPlace;
+  label: string;
+  value: number;
+  onChange(value: number): void;
+}) {
   const { scene, node, control, part, spec } = place;
   const [open, setOpen] = useState(false);
   const live = usePart(part);
@@ -42,23 +52,55 @@ export function NumberRow({ place, label, value, onChange }: { place: PartPlace;
   return (
     <div data-part={part}>
       <div className="flex h-7 items-center gap-2">
-        <span className={clsx('w-24 shrink-0 truncate', driven && 'text-primary')} title={`${spec.help} Double-click: home.`} onDoubleClick={home}>
+        <span
+          className={clsx('w-24 shrink-0 truncate', driven && 'text-primary')}
+          title={`${spec.help} Double-click: home.`}
+          onDoubleClick={home}
+        >
           {label}
         </span>
-        <Track range={range} handles={handles} bead={driven && live ? live.value : null} onDone={endGesture} />
+        <Track
+          range={range}
+          handles={handles}
+          bead={driven && live ? live.value : null}
+          onDone={endGesture}
+        />
         {wire || formula !== undefined ? (
-          <output className="figures h-6 w-16 shrink-0 px-1.5 pt-0.5 text-right text-primary" aria-label={`${label} now`} data-testid="live-value">
+          <output
+            className="figures h-6 w-16 shrink-0 px-1.5 pt-0.5 text-right text-primary"
+            aria-label={`${label} now`}
+            data-testid="live-value"
+          >
             {live ? shortNumber(live.value) : '…'}
             {live && live.samples > 1 && <span className="quiet text-2xs">&thinsp;·{live.samples}</span>}
           </output>
         ) : (
-          <ScrubNumber label={`${label} value`} value={value} step={step} fine={step / 10} min={min} max={max} unit={unit} className="w-16 shrink-0" onChange={set} onDone={endGesture} />
+          <ScrubNumber
+            label={`${label} value`}
+            value={value}
+            step={step}
+            fine={step / 10}
+            min={min}
+            max={max}
+            unit={unit}
+            className="w-16 shrink-0"
+            onChange={set}
+            onDone={endGesture}
+          />
         )}
         <button
           type="button"
           aria-label={`Source of ${label}`}
           aria-expanded={open}
-          title={wire ? `Driven by ${scene.nodes[wire.from.node]?.name}` : formula !== undefined ? 'Driven by a formula' : motions ? 'Moves by itself' : 'Formula, wire or motion'}
+          title={
+            wire
+              ? `Driven by ${scene.nodes[wire.from.node]?.name}`
+              : formula !== undefined
+                ? 'Driven by a formula'
+                : motions
+                  ? 'Moves by itself'
+                  : 'Formula, wire or motion'
+          }
           className={clsx('rounded p-1 hover:bg-base-300', driven ? 'text-primary' : 'quiet')}
           onClick={() => setOpen(!open)}
         >

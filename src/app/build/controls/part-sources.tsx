@@ -1,7 +1,14 @@
 import { ArrowLeftRight, Home, Plus, X } from 'lucide-react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import { rangeOf } from '../../../core/kind/controls';
-import { naturalRangeOf, setFormula, setMotions, connect, disconnect, sendHome } from '../../../core/show/edit';
+import {
+  naturalRangeOf,
+  setFormula,
+  setMotions,
+  connect,
+  disconnect,
+  sendHome,
+} from '../../../core/show/edit';
 import type { Edges, Fit, Motion, Scene, Spread, Wire } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
@@ -37,7 +44,15 @@ const spreadOptions: readonly (readonly [Spread, string])[] = [
   ['hold', 'Hold'],
 ];
 
-function Ends({ label, ends, onChange }: { label: string; ends: readonly [number, number]; onChange(ends: [number, number]): void }) {
+function Ends({
+  label,
+  ends,
+  onChange,
+}: {
+  label: string;
+  ends: readonly [number, number];
+  onChange(ends: [number, number]): void;
+}) {
   const step = Math.max(0.001, Math.abs(ends[1] - ends[0]) / 200 || 0.01);
   return (
     <>
@@ -63,15 +78,27 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
   const edit = (change: (wire: Wire) => void, key: string | null = null): void => {
     editScene(scene.id, (draft) => change(draft.wires[wire.id]), key && `${wire.id} ${key}`);
   };
-  const fit: Fit = wire.fit ?? { from: naturalRangeOf(source, catalogue), to: [0, 1], bend: 1, edges: 'pass' };
-  const put = (change: Partial<Fit>, key: string): void => edit((w) => void (w.fit = { ...fit, ...change }), key);
+  const fit: Fit = wire.fit ?? {
+    from: naturalRangeOf(source, catalogue),
+    to: [0, 1],
+    bend: 1,
+    edges: 'pass',
+  };
+  const put = (change: Partial<Fit>, key: string): void =>
+    edit((w) => void (w.fit = { ...fit, ...change }), key);
   const lanes = lastGlance(wire.from.node)?.lanes ?? [];
   return (
     <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1">
       <span className="quiet">From</span>
       <div className="flex gap-1">
         <Ends label="From" ends={fit.from} onChange={(from) => put({ from }, 'from')} />
-        <button type="button" className="tool" title="Turn the range over" aria-label="Invert" onClick={() => put({ to: [fit.to[1], fit.to[0]] }, 'invert')}>
+        <button
+          type="button"
+          className="tool"
+          title="Turn the range over"
+          aria-label="Invert"
+          onClick={() => put({ to: [fit.to[1], fit.to[0]] }, 'invert')}
+        >
           <ArrowLeftRight size={13} />
         </button>
       </div>
@@ -81,8 +108,23 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
       </div>
       <span className="quiet">Bend, edges</span>
       <div className="flex gap-1">
-        <ScrubNumber label="Bend" value={fit.bend} step={0.02} fine={0.002} min={0.05} max={20} className="w-16" onChange={(bend) => put({ bend }, 'bend')} onDone={endGesture} />
-        <SelectField label="Edges" value={fit.edges} options={edgeOptions} onChange={(edges) => put({ edges: edges as Edges }, 'edges')} />
+        <ScrubNumber
+          label="Bend"
+          value={fit.bend}
+          step={0.02}
+          fine={0.002}
+          min={0.05}
+          max={20}
+          className="w-16"
+          onChange={(bend) => put({ bend }, 'bend')}
+          onDone={endGesture}
+        />
+        <SelectField
+          label="Edges"
+          value={fit.edges}
+          options={edgeOptions}
+          onChange={(edges) => put({ edges: edges as Edges }, 'edges')}
+        />
       </div>
       <span className="quiet">Lane, spread</span>
       <div className="flex gap-1">
@@ -98,13 +140,26 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
             })
           }
         />
-        <SelectField label="Spread" value={wire.spread ?? 'stretch'} options={spreadOptions} onChange={(spread) => edit((w) => void (w.spread = spread as Spread))} />
+        <SelectField
+          label="Spread"
+          value={wire.spread ?? 'stretch'}
+          options={spreadOptions}
+          onChange={(spread) => edit((w) => void (w.spread = spread as Spread))}
+        />
       </div>
     </div>
   );
 }
 
-const freshSwing = (amount: number): Motion => ({ type: 'swing', on: true, amount, shape: 'sine', rate: 0.25, unit: 'hertz', phase: 0 });
+const freshSwing = (amount: number): Motion => ({
+  type: 'swing',
+  on: true,
+  amount,
+  shape: 'sine',
+  rate: 0.25,
+  unit: 'hertz',
+  phase: 0,
+});
 
 function SwingRow({ place, index, motion }: { place: PartPlace; index: number; motion: Motion }) {
   const { scene, node, part, spec } = place;
@@ -114,7 +169,12 @@ function SwingRow({ place, index, motion }: { place: PartPlace; index: number; m
       scene.id,
       (draft) => {
         const motions = draft.nodes[node].motions[part];
-        setMotions(draft, node, part, motions.map((m, k) => (k === index ? { ...m, ...change } : m)));
+        setMotions(
+          draft,
+          node,
+          part,
+          motions.map((m, k) => (k === index ? { ...m, ...change } : m)),
+        );
       },
       key && `${node} ${part} swing ${index} ${key}`,
     );
@@ -123,10 +183,24 @@ function SwingRow({ place, index, motion }: { place: PartPlace; index: number; m
   return (
     <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1">
       <label className="flex items-center gap-1.5">
-        <input type="checkbox" className="checkbox checkbox-xs" checked={motion.on} onChange={(e) => put({ on: e.target.checked })} /> Swing
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={motion.on}
+          onChange={(e) => put({ on: e.target.checked })}
+        />{' '}
+        Swing
       </label>
       <div className="flex items-center gap-1">
-        <ScrubNumber label="Swing amount" value={motion.amount} step={step} fine={step / 10} className="w-16" onChange={(amount) => put({ amount }, 'amount')} onDone={endGesture} />
+        <ScrubNumber
+          label="Swing amount"
+          value={motion.amount}
+          step={step}
+          fine={step / 10}
+          className="w-16"
+          onChange={(amount) => put({ amount }, 'amount')}
+          onDone={endGesture}
+        />
         <SelectField
           label="Swing shape"
           value={motion.shape}
@@ -139,13 +213,36 @@ function SwingRow({ place, index, motion }: { place: PartPlace; index: number; m
           onChange={(shape) => put({ shape: shape as Motion['shape'] })}
         />
         <span className="grow" />
-        <button type="button" className="tool" aria-label="Remove Swing" onClick={() => editScene(scene.id, (d) => setMotions(d, node, part, d.nodes[node].motions[part].filter((_, k) => k !== index)))}>
+        <button
+          type="button"
+          className="tool"
+          aria-label="Remove Swing"
+          onClick={() =>
+            editScene(scene.id, (d) =>
+              setMotions(
+                d,
+                node,
+                part,
+                d.nodes[node].motions[part].filter((_, k) => k !== index),
+              ),
+            )
+          }
+        >
           <X size={13} />
         </button>
       </div>
       <span className="quiet">Rate, phase</span>
       <div className="flex items-center gap-1">
-        <ScrubNumber label="Swing rate" value={motion.rate} step={0.01} fine={0.001} min={0} className="w-16" onChange={(rate) => put({ rate }, 'rate')} onDone={endGesture} />
+        <ScrubNumber
+          label="Swing rate"
+          value={motion.rate}
+          step={0.01}
+          fine={0.001}
+          min={0}
+          className="w-16"
+          onChange={(rate) => put({ rate }, 'rate')}
+          onDone={endGesture}
+        />
         <SelectField
           label="Swing rate in"
           value={motion.unit}
@@ -155,7 +252,15 @@ function SwingRow({ place, index, motion }: { place: PartPlace; index: number; m
           ]}
           onChange={(unit) => put({ unit: unit as Motion['unit'] })}
         />
-        <ScrubNumber label="Swing phase" value={motion.phase} step={0.01} fine={0.001} className="w-14" onChange={(phase) => put({ phase }, 'phase')} onDone={endGesture} />
+        <ScrubNumber
+          label="Swing phase"
+          value={motion.phase}
+          step={0.01}
+          fine={0.001}
+          className="w-14"
+          onChange={(phase) => put({ phase }, 'phase')}
+          onDone={endGesture}
+        />
       </div>
     </div>
   );
@@ -168,9 +273,12 @@ export function PartSources({ place }: { place: PartPlace }) {
   const formula = wire ? undefined : scene.nodes[node].formulas[part];
   const motions = scene.nodes[node].motions[part] ?? [];
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
-  const formulaFault = formula !== undefined && fault?.startsWith(`${part}: `) ? fault.slice(part.length + 2) : null;
+  const formulaFault =
+    formula !== undefined && fault?.startsWith(`${part}: `) ? fault.slice(part.length + 2) : null;
   const [low, high] = rangeOf(spec);
-  const signals = Object.values(scene.nodes).filter((n) => catalogue.get(n.kind)?.output === 'signal' && n.id !== node);
+  const signals = Object.values(scene.nodes).filter(
+    (n) => catalogue.get(n.kind)?.output === 'signal' && n.id !== node,
+  );
   const source = wire ? `wire:${wire.from.node}` : formula !== undefined ? 'formula' : 'value';
   const setSource = (wanted: string): void => {
     editScene(scene.id, (draft) => {
@@ -184,16 +292,29 @@ export function PartSources({ place }: { place: PartPlace }) {
     });
   };
   return (
-    <div className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2" data-sources={part}>
+    <div
+      className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2"
+      data-sources={part}
+    >
       <div className="flex items-center gap-1.5">
         <SelectField
           label="Source"
           value={source}
           className="grow"
-          options={[['value', 'By hand'], ['formula', 'Formula'], ...signals.map((s) => [`wire:${s.id}`, `Wire from ${s.name}`] as const)]}
+          options={[
+            ['value', 'By hand'],
+            ['formula', 'Formula'],
+            ...signals.map((s) => [`wire:${s.id}`, `Wire from ${s.name}`] as const),
+          ]}
           onChange={setSource}
         />
-        <button type="button" className="tool" title="Back to its home value, and nothing drives it" aria-label="Send home" onClick={() => editScene(scene.id, (d) => sendHome(d, catalogue, node, control))}>
+        <button
+          type="button"
+          className="tool"
+          title="Back to its home value, and nothing drives it"
+          aria-label="Send home"
+          onClick={() => editScene(scene.id, (d) => sendHome(d, catalogue, node, control))}
+        >
           <Home size={13} />
         </button>
       </div>
@@ -205,7 +326,9 @@ export function PartSources({ place }: { place: PartPlace }) {
             mono
             live
             invalid={formulaFault !== null}
-            onChange={(text) => editScene(scene.id, (d) => setFormula(d, node, part, text), `${node} ${part} formula`)}
+            onChange={(text) =>
+              editScene(scene.id, (d) => setFormula(d, node, part, text), `${node} ${part} formula`)
+            }
             onDone={endGesture}
           />
           {formulaFault ? (
@@ -213,7 +336,9 @@ export function PartSources({ place }: { place: PartPlace }) {
               {formulaFault}
             </p>
           ) : (
-            <p className="quiet mt-1 text-2xs">time, beat, frame, i, n, u, value, and other nodes by name: sin(time) * 0.5</p>
+            <p className="quiet mt-1 text-2xs">
+              time, beat, frame, i, n, u, value, and other nodes by name: sin(time) * 0.5
+            </p>
           )}
         </div>
       )}
@@ -224,7 +349,11 @@ export function PartSources({ place }: { place: PartPlace }) {
       <button
         type="button"
         className="tool self-start"
-        onClick={() => editScene(scene.id, (d) => setMotions(d, node, part, [...motions, freshSwing(Number(((high - low) / 8).toPrecision(2)))]))}
+        onClick={() =>
+          editScene(scene.id, (d) =>
+            setMotions(d, node, part, [...motions, freshSwing(Number(((high - low) / 8).toPrecision(2)))]),
+          )
+        }
       >
         <Plus size={13} /> Swing
       </button>

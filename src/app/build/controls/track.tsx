@@ -11,7 +11,17 @@ interface Handle {
  * A slider with one end (a value) or two (the range that an arriving signal is fitted to), and a bead that shows the
  * live value of what drives the control.
  */
-export function Track({ range, handles, bead, onDone }: { range: readonly [number, number]; handles: readonly Handle[]; bead: number | null; onDone(): void }) {
+export function Track({
+  range,
+  handles,
+  bead,
+  onDone,
+}: {
+  range: readonly [number, number];
+  handles: readonly Handle[];
+  bead: number | null;
+  onDone(): void;
+}) {
   const box = useRef<HTMLDivElement>(null);
   const dragged = useRef<number | null>(null);
   const last = useRef(0);
@@ -34,7 +44,10 @@ export function Track({ range, handles, bead, onDone }: { range: readonly [numbe
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         const x = share(valueAt(event.clientX));
-        dragged.current = ends.reduce((best, end, k) => (Math.abs(end - x) < Math.abs(ends[best] - x) ? k : best), 0);
+        dragged.current = ends.reduce(
+          (best, end, k) => (Math.abs(end - x) < Math.abs(ends[best] - x) ? k : best),
+          0,
+        );
         last.current = event.clientX;
         if (!event.shiftKey) handles[dragged.current].onChange(valueAt(event.clientX));
       }}
@@ -54,7 +67,10 @@ export function Track({ range, handles, bead, onDone }: { range: readonly [numbe
     >
       <div className="absolute inset-x-0 top-2 h-1 rounded-full bg-base-300" />
       <div
-        className={clsx('absolute top-2 h-1 rounded-full', handles.length === 2 ? 'bg-primary/60' : 'bg-base-content/55')}
+        className={clsx(
+          'absolute top-2 h-1 rounded-full',
+          handles.length === 2 ? 'bg-primary/60' : 'bg-base-content/55',
+        )}
         style={{ left: `${Math.min(from, to) * 100}%`, width: `${Math.abs(to - from) * 100}%` }}
       />
       {handles.map((handle, k) => (
@@ -69,10 +85,17 @@ export function Track({ range, handles, bead, onDone }: { range: readonly [numbe
           className="absolute top-0.5 h-4 w-2 -translate-x-1/2 cursor-ew-resize rounded-sm border border-base-100 bg-base-content hover:bg-primary"
           style={{ left: `${ends[k] * 100}%` }}
           onKeyDown={(event) => {
-            const by = event.key === 'ArrowRight' || event.key === 'ArrowUp' ? 1 : event.key === 'ArrowLeft' || event.key === 'ArrowDown' ? -1 : 0;
+            const by =
+              event.key === 'ArrowRight' || event.key === 'ArrowUp'
+                ? 1
+                : event.key === 'ArrowLeft' || event.key === 'ArrowDown'
+                  ? -1
+                  : 0;
             if (!by) return;
             event.preventDefault();
-            handle.onChange(Number((handle.value + by * (high - low) * (event.shiftKey ? 0.001 : 0.01)).toFixed(6)));
+            handle.onChange(
+              Number((handle.value + by * (high - low) * (event.shiftKey ? 0.001 : 0.01)).toFixed(6)),
+            );
           }}
         />
       ))}

@@ -1,0 +1,70 @@
+import { describe, expect, test } from '@jest/globals';
+import { ballShape, boxShape, dotShape, evenBall, ringShape, sheetShape } from './make';
+import { joinShapes, placeShape, stripLines, type Shape } from './shape';
+
+const middle = (shape: Shape): number[] =>
+  [0, 1, 2].map((k) => {
+    const all = Array.from({ length: shape.count }, (_, i) => shape.positions[3 * i + k]);
+    return (Math.min(...all) + Math.max(...all)) / 2;
+  });
+
+const shapes: [string, Shape][] = [
+  ['ball', ballShape(0.5, 8, 16)],
+  ['even ball', evenBall(0.5, 100)],
+  ['box', boxShape([1, 2, 3], 2)],
+  ['sheet', sheetShape(2, 1, 5, 4)],
+  ['ring', ringShape(0.5, 0, 12, 0, 2 * Math.PI)],
+  ['band', ringShape(0.5, 0.5, 12, 0, 2 * Math.PI)],
+  ['dot', dotShape(6)],
+];
+
+describe.each(shapes)('%s', (_name, shape) => {
+  test('has attributes for every point and indices within', () => {
+    expect(shape.positions).toHaveLength(shape.count * 3);
+    expect(shape.normals).toHaveLength(shape.count * 3);
+    expect(shape.uvs).toHaveLength(shape.count * 2);
+    for (const list of [shape.triangles, shape.rows, shape.columns])
+      for (const index of list) expect(index).toBeLessThan(shape.count);
+  });
+  test('stands in the middle', () => {
+    if (_name !== 'dot' && _name !== 'even ball') for (const v of middle(shape)) expect(v).toBeCloseTo(0, 5);
+  });
+  test('normals have length 1', () => {
+    for (let i = 0; i < shape.count; i++)
+      expect(Math.hypot(...shape.normals.subarray(3 * i, 3 * i + 3))).toBeCloseTo(1, 5);
+  });
+});
+
+test('faces of ball and box look outward', () => {
+  for (const shape of [ballShape(0.5, 6, 10), boxShape([1, 1, 1], 1)]) {
+    for (let t = 0; t < shape.triangles.length; t += 3) {
+      const [a, b, c] = [0, 1, 2].map((k) => [
+        ...shape.positions.subarray(3 * shape.triangles[t + k], 3 * shape.triangles[t + k] + 3),
+      ]);
+      const u = b.map((v, k) => v - a[k]);
+      const w = c.map((v, k) => v - a[k]);
+      const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]];
+      const out = n[0] * (a[0] + b[0] + c[0]) + n[1] * (a[1] + b[1] + c[1]) + n[2] * (a[2] + b[2] + c[2]);
+      expect(out).toBeGreaterThanOrEqual(-1e-6);
+    }
+  }
+});
+
+test('counts of cells and lines', () => {
+  const ball = ballShape(1, 8, 16);
+  expect(ball.count).toBe(9 * 17);
+  expect(ball.triangles).toHaveLength(8 * 16 * 6);
+  expect(ball.rows).toHaveLength(9 * 16 * 2);
+  expect(stripLines(4, true)).toEqual([0, 1, 1, 2, 2, 3, 3, 0]);
+  expect(ringShape(1, 0, 5, 0, Math.PI).rows).toHaveLength(8);
+});
+
+test('placing scales, turns, then moves', () => {
+  const one = sheetShape(2, 2, 2, 2);
+  const placed = placeShape(one, [1, 0, 0], [0, 0, Math.PI / 2], [2, 1, 1]);
+  // The lower left corner (-1, -1) becomes (-2, -1), turned a quarter (1, -2), moved (2, -2).
+  expect([...placed.positions.subarray(0, 3)].map((v) => Math.round(v * 1e5) / 1e5)).toEqual([2, -2, 0]);
+  const both = joinShapes([one, placed]);
+  expect(both.count).toBe(8);
+  expect(Math.min(...both.triangles.subarray(6))).toBe(4);
+});
