@@ -8,19 +8,21 @@ const root = path.resolve(import.meta.dirname, '..');
 const run = (command, args) =>
   spawnSync(command, args, { cwd: root, stdio: ['ignore', 'inherit', 'inherit'] }).status === 0;
 
-const lock = createHash('sha256')
-  .update(readFileSync(path.join(root, 'package-lock.json')))
-  .digest('hex');
+const lockHash = () =>
+  createHash('sha256')
+    .update(readFileSync(path.join(root, 'package-lock.json')))
+    .digest('hex');
 const mark = path.join(root, 'node_modules/.pyrvel-installed');
-if (!existsSync(mark) || readFileSync(mark, 'utf8') !== lock) {
+if (!existsSync(mark) || readFileSync(mark, 'utf8') !== lockHash()) {
   console.log('Installing packages…');
-  if (!run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'])) {
+  // Not `npm ci`: it refuses a lock file in which packages for other platforms, which a registry may not carry, are missing.
+  if (!run('npm', ['install', '--no-audit', '--no-fund', '--loglevel=error'])) {
     console.error(
       'The packages could not be installed. Check the connection to the npm registry and try again.',
     );
     process.exit(1);
   }
-  writeFileSync(mark, lock);
+  writeFileSync(mark, lockHash());
 }
 
 if (process.argv.includes('--browser')) {
