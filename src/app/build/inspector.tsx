@@ -310,7 +310,35 @@ function ShowInspector({ scene }: { scene: Scene }) {
           onDone={endGesture}
         />
       </div>
+      <Rehearsal />
     </div>
+  );
+}
+
+/** Faults that can happen on the night, on purpose and before doors. */
+function Rehearsal() {
+  return (
+    <>
+      <h3 className="heading mt-3">Rehearse a fault</h3>
+      <div className="flex gap-1">
+        <button
+          type="button"
+          className="btn btn-xs border edge bg-base-100"
+          title="Takes the graphics card away for a moment: pictures must stay and come back"
+          onClick={() => engine().command({ type: 'rehearse', fault: 'context-loss' })}
+        >
+          Lose the graphics
+        </button>
+        <button
+          type="button"
+          className="btn btn-xs border edge bg-base-100"
+          title="Stops the engine: a new one must take over where it was"
+          onClick={() => engine().command({ type: 'rehearse', fault: 'crash' })}
+        >
+          Stop the engine
+        </button>
+      </div>
+    </>
   );
 }
 

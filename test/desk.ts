@@ -1,0 +1,241 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import type { Server } from 'node:http';
+import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
+import { startBrowser } from '../bin/browser';
+import { makeShow } from '../src/core/show/create';
+import { writeShow } from '../src/core/show/validate';
+import type { Show } from '../src/core/show/types';
+import { catalogue } from '../src/nodes/catalogue';
+import { listen, makeApp } from '../src/server/server';
+
+const patience = 15000;
+
+/** An empty show at the size that tests are drawn at. */
+export function smallShow(name = 'Small'): Show {
+  const show = makeShow(catalogue, name);
+  show.canvas = { width: 320, height: 180, fps: 60 };
+  show.fadeSeconds = 0.5;
+  return show;
+}
+
+export interface PictureFigures {
+  /** Mean brightness, 0..255. */
+  mean: number;
+  /** Share of pixels brighter than a dark grey. */
+  lit: number;
+}
+
+/** The real interface in a real browser, worked as a performer would: with pointer and keys. */
+export class Desk {
+  private constructor(
+    readonly driver: WebDriver,
+    readonly address: string,
+    private readonly server: Server,
+  ) {}
+
+  static async open(): Promise<Desk> {
+    const { server, address } = await listen(makeApp(), 0);
+    const driver = await startBrowser();
+    await driver.manage().setTimeouts({ script: 60000 });
+    const desk = new Desk(driver, address, server);
+    // Shows are brought in as files, so that the demo show need not be drawn in software first.
+    await driver.get(`${address}/shows`);
+    await desk.find('[data-show="Night Apiary"]');
+    return desk;
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+    this.server.closeAllConnections();
+    await new Promise((resolve) => this.server.close(resolve));
+  }
+
+  async find(selector: string): Promise<WebElement> {
+    return this.driver.wait(until.elementLocated(By.css(selector)), patience, `nothing found for ${selector}`);
+  }
+
+  async click(selector: string): Promise<void> {
+    const element = await this.find(selector);
+    await this.driver.wait(async () => {
+      try {
+        await element.click();
+        return true;
+      } catch (error) {
+        if (/intercepted|not interactable/.test(String(error))) return false;
+        throw error;
+      }
+    }, patience, `could not click ${selector}`);
+  }
+
+  async text(selector: string): Promise<string> {
+    return (await this.find(selector)).getText();
+  }
+
+  /** Waits until what `look` gives satisfies `good`; gives it. */
+  async until<T>(what: string, look: () => Promise<T>, good: (value: T) => boolean): Promise<T> {
+    let last: T | undefined;
+    await this.driver.wait(
+      async () => {
+        try {
+          last = await look();
+        } catch (error) {
+          if (/stale|no such element/i.test(String(error))) return false;
+          throw error;
+        }
+        return good(last);
+      },
+      patience,
+      `waited for ${what}`,
+    ).catch((error: Error) => {
+      throw new Error(`${error.message}; last: ${JSON.stringify(last)}`);
+    });
+    return last as T;
+  }
+
+  /** Imports a show file through the Shows view. */
+  async importText(text: string, file = 'test.pyrvel.json'): Promise<void> {
+    await this.find('[data-testid="import"]');
+    await this.driver.executeScript(
+      `const [text, name] = arguments;
+       const input = document.querySelector('[data-testid="import"]');
+       const files = new DataTransfer();
+       files.items.add(new File([text], name, { type: 'application/json' }));
+       input.files = files.files;
+       input.dispatchEvent(new Event('change', { bubbles: true }));`,
+      text,
+      file,
+    );
+  }
+
+  async openShow(show: Show): Promise<void> {
+    await this.driver.get(`${this.address}/shows`);
+    await this.importText(writeShow(show));
+    await this.click(`[data-show="${show.name}"] button`);
+    await this.find('[data-testid="patch"]');
+    await this.find('.react-flow__node');
+  }
+
+  async press(...keys: string[]): Promise<void> {
+    await this.driver.actions().sendKeys(...keys).perform();
+  }
+
+  async chord(modifier: string, key: string): Promise<void> {
+    await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
+  }
+
+  /** Adds a node through the palette, found by what is typed. */
+  async add(search: string, name: string): Promise<void> {
+    await this.press('/');
+    const input = await this.find('[cmdk-input]');
+    await input.sendKeys(search);
+    await this.find('[cmdk-item][data-selected="true"]');
+    await input.sendKeys(Key.ENTER);
+    await this.find(`[data-node="${name}"]`);
+    await this.driver.wait(until.stalenessOf(input), patience);
+  }
+
+  async tidy(): Promise<void> {
+    await this.click('[aria-label="Tidy"]');
+    // Cards glide to their places; they have come to rest when two looks agree.
+    let before = '';
+    await this.until('cards to rest', () => this.driver.executeScript<string>(`return [...document.querySelectorAll('[data-node]')].map((n) => { const b = n.getBoundingClientRect(); return [b.x | 0, b.y | 0] }).join()`), (now) => {
+      const rest = now === before;
+      before = now;
+      return rest;
+    });
+  }
+
+  port(node: string, port: string): string {
+    return `[data-node="${node}"] [data-port="${port}"]`;
+  }
+
+  /** Draws a wire from the output of a node to a port of another, or onto its card. */
+  async wire(from: string, to: string, port?: string): Promise<void> {
+    const start = await this.find(this.port(from, 'out'));
+    const end = await this.find(port ? this.port(to, port) : `[data-node="${to}"]`);
+    await this.driver.actions({ async: true }).move({ origin: start }).press().move({ origin: end, x: 0, y: 0, duration: 120 }).move({ origin: end, x: 1, y: 1, duration: 60 }).release().perform();
+  }
+
+  async wires(): Promise<number> {
+    return (await this.driver.findElements(By.css('[data-wire]'))).length;
+  }
+
+  /** Draws a wire onto a card and chooses the control it is for. */
+  async wireControl(from: string, to: string, control: string): Promise<void> {
+    await this.wire(from, to);
+    await this.click(`[data-choice="${control}"]`);
+  }
+
+  async choose(node: string): Promise<void> {
+    await this.click(`[data-node="${node}"] .truncate`);
+    await this.until('the inspector', async () => (await this.find('[aria-label="Name of the node"]')).getAttribute('value'), (v) => v === node);
+  }
+
+  /** Types a value into a number of the inspector. */
+  async type(label: string, value: string): Promise<void> {
+    const field = await this.find(`[data-testid="inspector"] [role="spinbutton"][aria-label="${label}"]`);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
+    await field.sendKeys(Key.ENTER);
+    const input = await this.find(`[data-testid="inspector"] input[aria-label="${label}"]`);
+    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.ENTER);
+    await this.find(`[data-testid="inspector"] [role="spinbutton"][aria-label="${label}"]`);
+  }
+
+  async select(label: string, option: string): Promise<void> {
+    const list = await this.find(`[data-testid="inspector"] select[aria-label="${label}"]`);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', list);
+    await list.findElement(By.xpath(`./option[normalize-space(.)="${option}"]`)).click();
+  }
+
+  /** Figures of what a canvas shows on the screen. */
+  async picture(selector = '[aria-label="Monitor"] canvas'): Promise<PictureFigures & { png: string }> {
+    const png = await (await this.find(selector)).takeScreenshot();
+    const figures = await this.driver.executeAsyncScript<PictureFigures>(
+      `const [png, done] = arguments;
+       const image = new Image();
+       image.onload = () => {
+         const canvas = document.createElement('canvas');
+         canvas.width = image.width; canvas.height = image.height;
+         const context = canvas.getContext('2d');
+         context.drawImage(image, 0, 0);
+         const { data } = context.getImageData(0, 0, image.width, image.height);
+         let sum = 0, lit = 0;
+         for (let k = 0; k < data.length; k += 4) {
+           const v = (data[k] + data[k + 1] + data[k + 2]) / 3;
+           sum += v;
+           if (v > 24) lit++;
+         }
+         done({ mean: sum / (data.length / 4), lit: lit / (data.length / 4) });
+       };
+       image.src = 'data:image/png;base64,' + png;`,
+      png,
+    );
+    return { ...figures, png };
+  }
+
+  /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */
+  async benchPixel(): Promise<number[]> {
+    const picture = await this.find('[data-testid="bench-picture"]');
+    await this.driver.actions({ async: true }).move({ origin: picture, x: -3, y: -3 }).move({ origin: picture }).perform();
+    return this.until(
+      'a pixel',
+      () => this.driver.executeScript<number[]>(`return [...document.querySelectorAll('[data-channel]')].map((e) => Number(e.textContent))`),
+      (values) => values.length === 4,
+    );
+  }
+
+  async play(): Promise<void> {
+    await this.click('[aria-label="Play"]');
+  }
+
+  async pause(): Promise<void> {
+    await this.click('[aria-label="Pause"]');
+    await this.find('[aria-label="Play"]');
+  }
+
+  /** The open show as it would be exported. */
+  static demo(): Show {
+    return JSON.parse(readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
+  }
+}
