@@ -23,15 +23,31 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     await desk.wire('Noise', 'Instances', 'pixels');
     await desk.wire('Instances', 'Shot', 'props');
     await desk.wire('Shot', 'Scene Out', 'picture');
-    await desk.until('three wires', () => desk.wires(), (n) => n === 3);
+    await desk.until(
+      'three wires',
+      () => desk.wires(),
+      (n) => n === 3,
+    );
 
     await desk.choose('Instances');
     await desk.select('Pixels are', 'A row each');
     await desk.type('Size value', '0.12');
     await desk.select('Faces', 'The camera');
-    await desk.until('64 copies', () => desk.text('[data-node="Instances"] [data-testid="numbers"]'), (t) => t === '64 copies');
-    const first = await desk.until('copies in the monitor', () => desk.picture(), (p) => p.lit > 0.004);
-    await desk.until('copies that move', () => desk.picture(), (p) => p.png !== first.png && p.lit > 0.004);
+    await desk.until(
+      '64 copies',
+      () => desk.text('[data-node="Instances"] [data-testid="numbers"]'),
+      (t) => t === '64 copies',
+    );
+    const first = await desk.until(
+      'copies in the monitor',
+      () => desk.picture(),
+      (p) => p.lit > 0.004,
+    );
+    await desk.until(
+      'copies that move',
+      () => desk.picture(),
+      (p) => p.png !== first.png && p.lit > 0.004,
+    );
   });
 
   test('a signal wired to a control is fitted, and its samples drive copies', async () => {
@@ -43,24 +59,48 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     await desk.click('[aria-label="Source of Size"]');
     const to = await desk.find('[data-sources="size"] [aria-label="To high"]');
     expect(await to.getText()).toBe('0.2');
-    await desk.until('the live value', () => desk.text('[data-part="size"] [data-testid="live-value"]'), (t) => /·64$/.test(t.replace(/\s/g, '')));
+    await desk.until(
+      'the live value',
+      () => desk.text('[data-part="size"] [data-testid="live-value"]'),
+      (t) => /·64$/.test(t.replace(/\s/g, '')),
+    );
     await desk.find('[data-part="size"] [data-testid="bead"]');
     const before = await desk.picture();
     await desk.type('To high', '0.9');
-    await desk.until('larger copies', () => desk.picture(), (p) => p.lit > before.lit * 1.5);
+    await desk.until(
+      'larger copies',
+      () => desk.picture(),
+      (p) => p.lit > before.lit * 1.5,
+    );
   });
 
   test('everything can be undone and redone', async () => {
     const wires = await desk.wires();
     await desk.choose('Scatter');
     await desk.press(Key.DELETE);
-    await desk.until('one wire less', () => desk.wires(), (n) => n === wires - 1);
+    await desk.until(
+      'one wire less',
+      () => desk.wires(),
+      (n) => n === wires - 1,
+    );
     await desk.chord(Key.CONTROL, 'z');
-    await desk.until('the wire again', () => desk.wires(), (n) => n === wires);
+    await desk.until(
+      'the wire again',
+      () => desk.wires(),
+      (n) => n === wires,
+    );
     await desk.chord(Key.CONTROL, 'y');
-    await desk.until('gone again', () => desk.wires(), (n) => n === wires - 1);
+    await desk.until(
+      'gone again',
+      () => desk.wires(),
+      (n) => n === wires - 1,
+    );
     await desk.chord(Key.CONTROL, 'z');
-    await desk.until('back', () => desk.wires(), (n) => n === wires);
+    await desk.until(
+      'back',
+      () => desk.wires(),
+      (n) => n === wires,
+    );
   });
 
   test('copies keep their wires', async () => {
@@ -70,15 +110,27 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     await desk.chord(Key.CONTROL, 'v');
     await desk.find('[data-node="Instances 2"]');
     // The noise and the scatter come in; what leaves the original is not copied.
-    await desk.until('its two wires', () => desk.wires(), (n) => n === wires + 2);
+    await desk.until(
+      'its two wires',
+      () => desk.wires(),
+      (n) => n === wires + 2,
+    );
   });
 
   test('a node switched off hands its picture on, and comes back', async () => {
     await desk.choose('Shot');
     await desk.click('[aria-label="Switch the node off"]');
-    await desk.until('a dark monitor', () => desk.picture(), (p) => p.lit < 0.001);
+    await desk.until(
+      'a dark monitor',
+      () => desk.picture(),
+      (p) => p.lit < 0.001,
+    );
     await desk.click('[aria-label="Switch the node off"]');
-    await desk.until('the picture again', () => desk.picture(), (p) => p.lit > 0.004);
+    await desk.until(
+      'the picture again',
+      () => desk.picture(),
+      (p) => p.lit > 0.004,
+    );
   });
 
   test('a card dropped on a wire stands between; pulling a wire into the open asks what fits', async () => {
@@ -100,14 +152,33 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
         }
       }`);
     const card = await desk.find('[data-node="Levels"] .truncate');
-    await desk.driver.actions({ async: true }).move({ origin: card }).press().move({ x: spot.x, y: spot.y - 6, duration: 150 }).move({ ...spot, duration: 80 }).release().perform();
-    await desk.until('a wire more', () => desk.wires(), (n) => n === wires + 1);
+    await desk.driver
+      .actions({ async: true })
+      .move({ origin: card })
+      .press()
+      .move({ x: spot.x, y: spot.y - 6, duration: 150 })
+      .move({ ...spot, duration: 80 })
+      .release()
+      .perform();
+    await desk.until(
+      'a wire more',
+      () => desk.wires(),
+      (n) => n === wires + 1,
+    );
     await desk.tidy();
     const out = await desk.find(desk.port('Levels', 'out'));
-    await desk.driver.actions({ async: true }).move({ origin: out }).press().move({ origin: out, x: 20, y: -30, duration: 80 }).move({ origin: out, x: 30, y: -60, duration: 80 }).release().perform();
+    await desk.driver
+      .actions({ async: true })
+      .move({ origin: out })
+      .press()
+      .move({ origin: out, x: 20, y: -30, duration: 80 })
+      .move({ origin: out, x: 30, y: -60, duration: 80 })
+      .release()
+      .perform();
     const labels = await desk.until(
       'what fits',
-      async () => Promise.all((await desk.driver.findElements(By.css('[cmdk-item]'))).map((e) => e.getText())),
+      async () =>
+        Promise.all((await desk.driver.findElements(By.css('[cmdk-item]'))).map((e) => e.getText())),
       (list) => list.length > 0,
     );
     expect(labels.some((l) => l.startsWith('Blur'))).toBe(true);
@@ -136,7 +207,11 @@ describe('feedback by drawing a wire back', () => {
     await desk.choose('Blend');
     // Each step is one frame of 1/60 s, the time that Keep is stated for.
     for (let k = 0; k < 80; k++) await desk.click('[aria-label="Step a frame"]');
-    const settled = await desk.until('the steady brightness', () => desk.benchPixel(), ([red]) => Math.abs(red - 0.5) < 0.01);
+    const settled = await desk.until(
+      'the steady brightness',
+      () => desk.benchPixel(),
+      ([red]) => Math.abs(red - 0.5) < 0.01,
+    );
     expect(settled[1]).toBeCloseTo(settled[0], 2);
     await desk.play();
   });
@@ -155,7 +230,8 @@ describe('keys and envelopes', () => {
     await desk.wire('Keys', 'Envelope', 'trigger');
     await desk.wireControl('Envelope', 'Gradient', 'phase');
     await desk.choose('Gradient');
-    const live = (): Promise<number> => desk.text('[data-part="phase"] [data-testid="live-value"]').then(Number);
+    const live = (): Promise<number> =>
+      desk.text('[data-part="phase"] [data-testid="live-value"]').then(Number);
     await desk.until('rest', live, (v) => v === 0);
     await desk.press('k');
     await desk.until('the hit', live, (v) => v > 0.4);

@@ -52,20 +52,28 @@ export class Desk {
   }
 
   async find(selector: string): Promise<WebElement> {
-    return this.driver.wait(until.elementLocated(By.css(selector)), patience, `nothing found for ${selector}`);
+    return this.driver.wait(
+      until.elementLocated(By.css(selector)),
+      patience,
+      `nothing found for ${selector}`,
+    );
   }
 
   async click(selector: string): Promise<void> {
     const element = await this.find(selector);
-    await this.driver.wait(async () => {
-      try {
-        await element.click();
-        return true;
-      } catch (error) {
-        if (/intercepted|not interactable/.test(String(error))) return false;
-        throw error;
-      }
-    }, patience, `could not click ${selector}`);
+    await this.driver.wait(
+      async () => {
+        try {
+          await element.click();
+          return true;
+        } catch (error) {
+          if (/intercepted|not interactable/.test(String(error))) return false;
+          throw error;
+        }
+      },
+      patience,
+      `could not click ${selector}`,
+    );
   }
 
   async text(selector: string): Promise<string> {
@@ -75,21 +83,23 @@ export class Desk {
   /** Waits until what `look` gives satisfies `good`; gives it. */
   async until<T>(what: string, look: () => Promise<T>, good: (value: T) => boolean): Promise<T> {
     let last: T | undefined;
-    await this.driver.wait(
-      async () => {
-        try {
-          last = await look();
-        } catch (error) {
-          if (/stale|no such element/i.test(String(error))) return false;
-          throw error;
-        }
-        return good(last);
-      },
-      patience,
-      `waited for ${what}`,
-    ).catch((error: Error) => {
-      throw new Error(`${error.message}; last: ${JSON.stringify(last)}`);
-    });
+    await this.driver
+      .wait(
+        async () => {
+          try {
+            last = await look();
+          } catch (error) {
+            if (/stale|no such element/i.test(String(error))) return false;
+            throw error;
+          }
+          return good(last);
+        },
+        patience,
+        `waited for ${what}`,
+      )
+      .catch((error: Error) => {
+        throw new Error(`${error.message}; last: ${(JSON.stringify(last) ?? '').slice(0, 200)}`);
+      });
     return last as T;
   }
 
@@ -117,7 +127,10 @@ export class Desk {
   }
 
   async press(...keys: string[]): Promise<void> {
-    await this.driver.actions().sendKeys(...keys).perform();
+    await this.driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
   }
 
   async chord(modifier: string, key: string): Promise<void> {
@@ -129,7 +142,12 @@ export class Desk {
     await this.press('/');
     const input = await this.find('[cmdk-input]');
     await input.sendKeys(search);
-    await this.find('[cmdk-item][data-selected="true"]');
+    const label = name.replace(/ \d+$/, '');
+    await this.until(
+      `${label} to be offered first`,
+      () => this.text('[cmdk-item][data-selected="true"] .font-semibold'),
+      (first) => first === label,
+    );
     await input.sendKeys(Key.ENTER);
     await this.find(`[data-node="${name}"]`);
     await this.driver.wait(until.stalenessOf(input), patience);
@@ -139,11 +157,18 @@ export class Desk {
     await this.click('[aria-label="Tidy"]');
     // Cards glide to their places; they have come to rest when two looks agree.
     let before = '';
-    await this.until('cards to rest', () => this.driver.executeScript<string>(`return [...document.querySelectorAll('[data-node]')].map((n) => { const b = n.getBoundingClientRect(); return [b.x | 0, b.y | 0] }).join()`), (now) => {
-      const rest = now === before;
-      before = now;
-      return rest;
-    });
+    await this.until(
+      'cards to rest',
+      () =>
+        this.driver.executeScript<string>(
+          `return [...document.querySelectorAll('[data-node]')].map((n) => { const b = n.getBoundingClientRect(); return [b.x | 0, b.y | 0] }).join()`,
+        ),
+      (now) => {
+        const rest = now === before;
+        before = now;
+        return rest;
+      },
+    );
   }
 
   port(node: string, port: string): string {
@@ -154,7 +179,14 @@ export class Desk {
   async wire(from: string, to: string, port?: string): Promise<void> {
     const start = await this.find(this.port(from, 'out'));
     const end = await this.find(port ? this.port(to, port) : `[data-node="${to}"]`);
-    await this.driver.actions({ async: true }).move({ origin: start }).press().move({ origin: end, x: 0, y: 0, duration: 120 }).move({ origin: end, x: 1, y: 1, duration: 60 }).release().perform();
+    await this.driver
+      .actions({ async: true })
+      .move({ origin: start })
+      .press()
+      .move({ origin: end, x: 0, y: 0, duration: 120 })
+      .move({ origin: end, x: 1, y: 1, duration: 60 })
+      .release()
+      .perform();
   }
 
   async wires(): Promise<number> {
@@ -169,7 +201,11 @@ export class Desk {
 
   async choose(node: string): Promise<void> {
     await this.click(`[data-node="${node}"] .truncate`);
-    await this.until('the inspector', async () => (await this.find('[aria-label="Name of the node"]')).getAttribute('value'), (v) => v === node);
+    await this.until(
+      'the inspector',
+      async () => (await this.find('[aria-label="Name of the node"]')).getAttribute('value'),
+      (v) => v === node,
+    );
   }
 
   /** Types a value into a number of the inspector. */
@@ -217,10 +253,17 @@ export class Desk {
   /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */
   async benchPixel(): Promise<number[]> {
     const picture = await this.find('[data-testid="bench-picture"]');
-    await this.driver.actions({ async: true }).move({ origin: picture, x: -3, y: -3 }).move({ origin: picture }).perform();
+    await this.driver
+      .actions({ async: true })
+      .move({ origin: picture, x: -3, y: -3 })
+      .move({ origin: picture })
+      .perform();
     return this.until(
       'a pixel',
-      () => this.driver.executeScript<number[]>(`return [...document.querySelectorAll('[data-channel]')].map((e) => Number(e.textContent))`),
+      () =>
+        this.driver.executeScript<number[]>(
+          `return [...document.querySelectorAll('[data-channel]')].map((e) => Number(e.textContent))`,
+        ),
       (values) => values.length === 4,
     );
   }
@@ -236,6 +279,8 @@ export class Desk {
 
   /** The open show as it would be exported. */
   static demo(): Show {
-    return JSON.parse(readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
+    return JSON.parse(
+      readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8'),
+    ) as Show;
   }
 }

@@ -185,7 +185,7 @@ function StageButtons() {
 
 /** Keys that work in every view. */
 function shellKeys(event: KeyboardEvent): void {
-  if (isTyping(event.target) || !(event.ctrlKey || event.metaKey)) return;
+  if (isTyping(event) || !(event.ctrlKey || event.metaKey)) return;
   if (event.key === 'z' || event.key === 'Z') {
     event.preventDefault();
     if (event.shiftKey) redo();

@@ -27,6 +27,30 @@ export function fittingPort(kind: Kind, wire: AddRequest['wire']): string | null
   return control ? control[0] : null;
 }
 
+/**
+ * How well a kind fits what was typed, 0..1: every word must be found, in its name, in what one would say it is for, or
+ * in its summary.
+ */
+function fits(label: string, search: string, keywords: readonly string[] = []): number {
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const name = label.toLowerCase();
+  let least = 1;
+  for (const word of words) {
+    let best = 0;
+    if (name.startsWith(word)) best = 1;
+    else if (name.includes(word)) best = 0.9;
+    for (const [k, keyword] of keywords.entries()) {
+      const text = keyword.toLowerCase();
+      const isSummary = k === keywords.length - 1;
+      if (text === word) best = Math.max(best, 0.8);
+      else if (text.startsWith(word)) best = Math.max(best, 0.6);
+      else if (text.includes(word)) best = Math.max(best, isSummary ? 0.2 : 0.4);
+    }
+    least = Math.min(least, best);
+  }
+  return least;
+}
+
 /** Add a node, searched by what it is called and by what it is for. */
 export function AddPalette({
   request,
@@ -56,6 +80,7 @@ export function AddPalette({
       <Command
         label="Add a node"
         loop
+        filter={fits}
         className="w-[26rem] overflow-hidden rounded-lg border edge bg-base-200 shadow-2xl"
         onPointerDown={(e) => e.stopPropagation()}
         onKeyDown={(e) => {

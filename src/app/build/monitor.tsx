@@ -17,9 +17,8 @@ function Costs({ scene }: { scene: Scene }) {
   return (
     <div className="max-h-40 overflow-y-auto border-t edge px-3 py-2" data-testid="costs">
       <p className="figures quiet mb-1 text-2xs">
-        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders ·{' '}
-        {stats.cpuMs.toFixed(1)} ms worker · <span data-testid="stage-frames">{stats.stageFrames}</span> frames on
-        stage
+        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders · {stats.cpuMs.toFixed(1)}{' '}
+        ms worker · <span data-testid="stage-frames">{stats.stageFrames}</span> frames on stage
       </p>
       {rows.map(([id, ms]) => (
         <div key={id} className="flex items-center gap-2">

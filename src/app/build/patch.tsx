@@ -194,7 +194,7 @@ export function Patch({ scene }: { scene: Scene }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event.target) || event.defaultPrevented) return;
+      if (isTyping(event) || event.defaultPrevented) return;
       const command = event.ctrlKey || event.metaKey;
       if (event.key === '/' && !command) {
         event.preventDefault();

@@ -16,12 +16,13 @@ function send(): void {
   }, 4);
 }
 
-/** Whether keys belong to a text that is being typed. */
-export function isTyping(target: EventTarget | null): boolean {
-  const element = target as Partial<HTMLElement> | null;
+/** Whether a key belongs to a text that is being typed, or to a list that has the keyboard. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const element = event.target as Partial<HTMLElement> | null;
   if (!element?.tagName) return false;
-  if (element.isContentEditable || element.tagName === 'TEXTAREA' || element.tagName === 'SELECT')
-    return true;
+  // Letters choose in a list; nothing in one begins with a slash, and Add must be at hand after every choice.
+  if (element.tagName === 'SELECT') return event.key !== '/' && event.key !== 'Escape';
+  if (element.isContentEditable || element.tagName === 'TEXTAREA') return true;
   return (
     element.tagName === 'INPUT' &&
     !['range', 'checkbox', 'button', 'color'].includes((element as HTMLInputElement).type)
@@ -31,7 +32,7 @@ export function isTyping(target: EventTarget | null): boolean {
 /** Lets the keys pressed in a window play Keys nodes. */
 export function listenToKeys(target: Window): void {
   target.addEventListener('keydown', (event) => {
-    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return;
+    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
     const state = (keys[event.code] ??= { down: false, presses: 0 });
     state.down = true;
     state.presses++;

@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
+import { liveQuery } from 'dexie';
 import { Copy, Download, FilePlus2, RotateCcw, Trash2, Upload } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
@@ -180,6 +181,13 @@ export function ShowsView() {
   const [fault, setFault] = useState<{ file: string; error: ShowFileError } | null>(null);
   const openId = showStore((s) => s.id);
   const refresh = (): void => void queries.invalidateQueries({ queryKey: list });
+  // Whatever changes the shows, here or in another window, the list follows.
+  useEffect(() => {
+    const changes = liveQuery(() => database.shows.toArray()).subscribe(
+      () => void queries.invalidateQueries({ queryKey: list }),
+    );
+    return () => changes.unsubscribe();
+  }, [queries]);
   useEffect(() => {
     void keepPicture().then(() => queries.invalidateQueries({ queryKey: list }));
   }, [queries]);
