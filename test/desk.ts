@@ -155,20 +155,7 @@ export class Desk {
 
   async tidy(): Promise<void> {
     await this.click('[aria-label="Tidy"]');
-    // Cards glide to their places; they have come to rest when two looks agree.
-    let before = '';
-    await this.until(
-      'cards to rest',
-      () =>
-        this.driver.executeScript<string>(
-          `return [...document.querySelectorAll('[data-node]')].map((n) => { const b = n.getBoundingClientRect(); return [b.x | 0, b.y | 0] }).join()`,
-        ),
-      (now) => {
-        const rest = now === before;
-        before = now;
-        return rest;
-      },
-    );
+    await this.find('[aria-label="Tidy"][aria-busy="false"]');
   }
 
   port(node: string, port: string): string {

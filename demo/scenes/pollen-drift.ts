@@ -84,7 +84,7 @@ export function pollenDrift(): Sketch {
 
   const camera = s.add('camera', 'Camera', [620, 230], { orbit: 18, height: 10, distance: 1.75, view: 42 });
   s.swing(camera, 'orbit', { amount: 26, rate: 0.021 });
-  const shot = s.add('shot', 'Shot', [1010, 120], { background: palette.clear });
+  const shot = s.add('shot', 'Shot', [1010, 120], { background: palette.clear, edges: 'plain' });
   s.wire(swarm, shot, 'props');
   s.wire(dust, shot, 'props');
   s.wire(camera, shot, 'props');

@@ -38,6 +38,11 @@ interface Surface {
 const graphicsRetryMs = 250;
 /** Frames given to the card and not done at which the next one is left out. */
 const mostBehind = 2;
+/** Steps from the start of a scene to its picture in lists, and seconds each. */
+const pictureSteps = 16;
+const pictureStepSeconds = 0.1;
+/** Most milliseconds a slow card is left to the rest of the browser after each frame. */
+const longestRestMs = 200;
 
 const presentFragment = `#version 300 es
 precision highp float;
@@ -87,7 +92,7 @@ export class Engine {
   private freeze = false;
   private workScale: WorkScale = 'auto';
   /** Begins low, so that the first picture is there at once, and rises where the card is quick. */
-  private autoScale: 1 | 0.5 | 0.25 = 0.25;
+  private autoScale = 0.25;
   private autoSince = 0;
   private frames = 0;
   private stageFrames = 0;
@@ -116,8 +121,8 @@ export class Engine {
         level: { value: 1 },
         fit: { value: [1, 1] },
       });
-      this.previews = new Previews(this.gpu, (bitmap, cells) =>
-        this.tell({ type: 'previews', bitmap, cells }, [bitmap]),
+      this.previews = new Previews(this.gpu, (pixels, width, cells) =>
+        this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
       );
       for (const player of this.players.values()) player.moveTo(this.gpu);
       if (this.graphicsDownSince !== null)
@@ -298,7 +303,7 @@ export class Engine {
     clock.poll(now);
     this.tellBeat(now);
     const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
-    if (clock.behind >= mostBehind) return;
+    if (this.mustWait(now)) return;
     this.lastNow = now;
     this.advanceFade(real);
     let dt = 0;
@@ -311,6 +316,19 @@ export class Engine {
     this.chooseScale(now);
     this.drawFrame(now, dt);
     this.report(now);
+  }
+
+  /**
+   * Whether the card has enough to do. A card that cannot keep up would be given new work the moment it is done, and the
+   * browser, which paints the desk with the same card, would never have its turn: it gets a third of the time, or a
+   * tenth while the stage is on.
+   */
+  private mustWait(now: number): boolean {
+    const clock = this.clock!;
+    const slow = clock.frameMs > 2000 / this.show!.canvas.fps;
+    if (!slow) return clock.behind >= mostBehind;
+    const rest = Math.min(longestRestMs, clock.frameMs * (this.hasStage() ? 0.1 : 0.5));
+    return clock.behind > 0 || now - clock.lastDone < rest;
   }
 
   private advanceFade(seconds: number): void {
@@ -338,11 +356,12 @@ export class Engine {
     }
     const ms = this.clock!.frameMs;
     if (ms === 0 || now - this.autoSince < (ms < budget * 0.2 ? 300 : 1500)) return;
-    if (ms > budget * 1.6 && this.autoScale > 0.25) {
-      this.autoScale = this.autoScale === 1 ? 0.5 : 0.25;
+    // Below a quarter a picture looks coarse: only where it would hardly move otherwise.
+    if (ms > budget * (this.autoScale > 0.25 ? 1.6 : 8) && this.autoScale > 0.125) {
+      this.autoScale /= 2;
       this.autoSince = now;
-    } else if (ms < budget * 0.2 && this.autoScale < 1) {
-      this.autoScale = this.autoScale === 0.25 ? 0.5 : 1;
+    } else if (ms < budget * (this.autoScale < 0.25 ? 1 : 0.2) && this.autoScale < 1) {
+      this.autoScale *= 2;
       this.autoSince = now;
     }
   }
@@ -390,7 +409,11 @@ export class Engine {
       player.dispose();
       this.players.delete(id);
     }
-    const measuring = this.clock!.canMeasure && this.frames % 20 === 0;
+    // A canvas that changes its size waits for all that was given to the card. So the desk, which has another size, is
+    // painted before the work of this frame and shows the one before; the stage shows this one.
+    const stageOn = this.hasStage();
+    if (stageOn) this.paintDesk(now);
+    const measuring = this.clock!.canMeasure && this.frames % 20 === 5;
     for (const [id, nodes] of wanted) {
       const scene = this.scene(id);
       if (!scene) continue;
@@ -401,13 +424,11 @@ export class Engine {
       player.play(scene, frame, nodes, show.canvas.height);
     }
     this.playWithout(frame);
-    for (const surface of this.surfaces.values()) this.paint(surface);
+    if (stageOn) this.paintStage();
+    else this.paintDesk(now);
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
     this.clock!.mark(now);
-    const watched = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
-    if (watched)
-      this.previews!.turn(now, watched, this.watch.cards, this.clock!.frameMs < 500 / show.canvas.fps);
   }
 
   /** The scene as it would be without one node runs beside the real one, only while somebody asks for it. */
@@ -459,13 +480,34 @@ export class Engine {
     }
   }
 
+  private paintStage(): void {
+    for (const surface of this.surfaces.values()) {
+      const { role, width, height, painted } = surface;
+      // A frozen stage keeps what it shows; one that was opened while frozen gets one picture first.
+      if (role !== 'stage' || (this.freeze && !this.blackout && painted)) continue;
+      this.gpu!.resize(width, height);
+      this.paint(surface);
+    }
+  }
+
+  /** Everything on the desk is painted at one size, which the page stretches, since changing it in every frame would wait. */
+  private paintDesk(now: number): void {
+    const desk = [...this.surfaces.values()].filter((surface) => surface.role !== 'stage');
+    if (desk.length) {
+      const width = Math.max(...desk.map((surface) => surface.width));
+      const height = Math.max(...desk.map((surface) => surface.height));
+      this.gpu!.resize(width, height);
+      for (const surface of desk) this.paint(surface);
+    }
+    const watched = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
+    const easy = this.clock!.frameMs < 500 / this.show!.canvas.fps;
+    if (watched) this.previews!.turn(now, watched, this.watch.cards, easy);
+  }
+
+  /** Paints a surface with the canvas as large as it is. */
   private paint(surface: Surface): void {
     const gpu = this.gpu!;
     const { role, width, height } = surface;
-    if (width < 1 || height < 1) return;
-    // A frozen stage keeps what it shows; one that was opened while frozen gets one picture first.
-    if (role === 'stage' && this.freeze && !this.blackout && surface.painted) return;
-    gpu.resize(width, height);
     if (role === 'bench') {
       const player = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
       const { bench } = this.watch;
@@ -500,7 +542,8 @@ export class Engine {
   private report(now: number): void {
     const { scene, cards, inspected, bench } = this.watch;
     const player = scene ? this.players.get(scene) : undefined;
-    if (player && now - this.lastTold.glance > 50) {
+    // Each telling makes the page paint anew: less often where the card is busy.
+    if (player && now - this.lastTold.glance > Math.max(50, this.clock!.frameMs / 2)) {
       this.lastTold.glance = now;
       const nodes = glanceNodes(player.run, cards);
       const parts = inspected ? glanceParts(player.run, inspected) : [];
@@ -560,12 +603,10 @@ export class Engine {
       case 'frame':
         return { what: 'frame', png: await this.exactFrame(ask.request) };
       case 'picture': {
-        const request = { scene: ask.scene, node: null, frame: 60, width: ask.width, height: ask.height };
-        const player = this.players.get(ask.scene);
-        return {
-          what: 'picture',
-          png: player ? await this.png(player, null, ask.width, ask.height) : await this.exactFrame(request),
-        };
+        const { scene, width, height } = ask;
+        const player = this.players.get(scene);
+        const png = player ? this.png(player, null, width, height) : this.pictureOf(scene, width, height);
+        return { what: 'picture', png: await png };
       }
     }
   }
@@ -629,6 +670,25 @@ export class Engine {
     const faults = Object.entries(player.faults());
     if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
     return this.png(player, request.node, request.width, request.height);
+  }
+
+  /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */
+  private async pictureOf(id: string, width: number, height: number): Promise<ArrayBuffer> {
+    const { canvas, tempo } = this.show!;
+    const scene = this.scene(id);
+    if (!scene) throw new Error(`There is no scene ${id}.`);
+    const player = new ScenePlayer(this.gpu!, this.catalogue, scene);
+    try {
+      for (let k = 0; k < pictureSteps; k++) {
+        const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
+        player.play(scene, { moment, live: quietInputs(), canvas: { width, height } }, [], canvas.height);
+        // The stage and the desk come first: each step waits until the card is done with the one before.
+        await this.gpu!.finish();
+      }
+      return await this.png(player, null, width, height);
+    } finally {
+      player.dispose();
+    }
   }
 
   private async png(

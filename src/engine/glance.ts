@@ -87,11 +87,12 @@ export function glanceParts(run: SceneRun, id: string): PartGlance[] {
   return list;
 }
 
-/** Everything the bench shows of a signal, shape or prop. */
+/** Everything the bench shows of a node, beside the picture of an image. */
 export function benchData(run: SceneRun, id: string): BenchData | null {
   const node = run.runs.get(id);
   if (!node) return null;
-  const empty: BenchData = { node: id, lanes: [], positions: null, lines: null, count: 0 };
+  const empty: BenchData = { node: id, size: null, lanes: [], positions: null, lines: null, count: 0 };
+  if (node.image) return { ...empty, size: [node.image.width, node.image.height] };
   if (node.given) {
     const lanes = node.given.lanes.map((lane) => ({
       name: lane.name,

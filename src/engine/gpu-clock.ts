@@ -5,6 +5,8 @@
 export class GpuClock {
   /** Milliseconds from the start of a frame until it was done, smoothed. */
   frameMs = 0;
+  /** When the last finished frame was found to be done. */
+  lastDone = 0;
   /** Frames finished in the last second. */
   perSecond = 0;
   readonly nodeMs: Record<string, number> = {};
@@ -26,7 +28,10 @@ export class GpuClock {
       gl.deleteSync(first.fence);
       this.open.shift();
       const took = now - first.start;
-      this.frameMs = this.frameMs === 0 ? took : this.frameMs * 0.9 + took * 0.1;
+      // Falls quicker than it rises: a frame in which shaders were compiled says little about the next.
+      const share = took < this.frameMs ? 0.4 : 0.1;
+      this.frameMs = this.frameMs === 0 ? took : this.frameMs + share * (took - this.frameMs);
+      this.lastDone = now;
       this.finished.push(now);
     }
     this.finished = this.finished.filter((at) => now - at < 1000);

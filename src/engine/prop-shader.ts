@@ -138,7 +138,12 @@ void main() {
       ? `
   vec4 seen = view * vec4(p, 1.0);
   vec2 at = vec2(gl_VertexID % 4 < 2 ? -1.0 : 1.0, gl_VertexID % 2 == 0 ? -1.0 : 1.0);
-  seen.xy += at * pointSize * 0.5;
+  vec2 half_ = vec2(pointSize * 0.5)${copied ? ' * size.xy' : ''};
+  // A dot smaller than a pixel would come and go as it moves; it is drawn a pixel wide and fainter.
+  float px = max(abs(half_.x), abs(half_.y)) * projection[1][1] / max(clip.w, 1e-4) * viewportPx.y;
+  float grow = max(1.0, 0.75 / max(px, 1e-4));
+  tint.a /= grow * grow;
+  seen.xy += at * half_ * grow;
   across = at;
   clip = projection * seen;`
       : ''
@@ -168,7 +173,7 @@ void main() {
   if (dot(n, view) < 0.0) n = -n;
   float cover = 1.0;
   ${line ? 'cover = clamp(across.y + 0.5 - abs(across.x), 0.0, 1.0);' : ''}
-  ${dot ? 'float from = dot(across, across); if (from > 1.0) discard;' : ''}
+  ${dot ? 'float from = dot(across, across); float rim = sqrt(from); cover = clamp((1.0 - rim) / max(fwidth(rim), 1e-4) + 0.5, 0.0, 1.0);' : ''}
   ${
     look.shading === 'lit'
       ? `
@@ -192,7 +197,7 @@ void main() {
   c.rgb = c.rgb * lit + shine;`
       : ''
   }
-  ${look.shading === 'glow' ? (dot ? 'float soft = 1.0 - from; cover *= soft * soft;' : line ? 'cover *= cover;' : 'float soft = max(0.0, dot(n, view)); cover *= soft * soft * soft;') : ''}
+  ${look.shading === 'glow' ? (dot ? 'float soft = max(0.0, 1.0 - from); cover *= soft * soft;' : line ? 'cover *= cover;' : 'float soft = max(0.0, dot(n, view)); cover *= soft * soft * soft;') : ''}
   if (fog.z > 0.0) {
     float share = clamp((distance(eye, world) - fog.x) / max(1e-4, fog.y - fog.x), 0.0, 1.0) * fog.z;
     c.rgb = mix(c.rgb, fogColour.rgb, share * fogColour.a);

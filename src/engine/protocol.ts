@@ -105,6 +105,8 @@ export interface PartGlance {
 
 export interface BenchData {
   node: string;
+  /** Pixels of an image; its picture is painted on the bench's own surface. */
+  size: [number, number] | null;
   lanes: { name: string; samples: Float32Array }[];
   positions: Float32Array | null;
   lines: Uint32Array | null;
@@ -154,7 +156,8 @@ export type FromEngine =
   | { type: 'opened' }
   | { type: 'beat'; transport: TransportState; program: ProgramState }
   | { type: 'stats'; stats: Stats }
-  | { type: 'previews'; bitmap: ImageBitmap; cells: PreviewCell[] }
+  /** Small pictures side by side: `pixels` are red, green, blue and alpha, uppermost row first. */
+  | { type: 'previews'; pixels: Uint8ClampedArray<ArrayBuffer>; width: number; cells: PreviewCell[] }
   | { type: 'glance'; nodes: NodeGlance[]; parts: PartGlance[]; bench: BenchData | null }
   | { type: 'faults'; scene: string; faults: Record<string, string>; notes: Record<string, string> }
   | { type: 'surface-painted'; id: string }

@@ -1,5 +1,5 @@
 import { Command } from 'cmdk';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import type { Carries, Kind } from '../../core/kind/kind';
 import { takes } from '../../core/kind/kind';
 import { partsOf } from '../../core/kind/controls';
@@ -27,28 +27,40 @@ export function fittingPort(kind: Kind, wire: AddRequest['wire']): string | null
   return control ? control[0] : null;
 }
 
-/**
- * How well a kind fits what was typed, 0..1: every word must be found, in its name, in what one would say it is for, or
- * in its summary.
- */
-function fits(label: string, search: string, keywords: readonly string[] = []): number {
+/** How well one word fits a kind: its name first, then what one would say it is for, then its summary. */
+function wordFits(kind: Kind, word: string): number {
+  const name = kind.label.toLowerCase();
+  if (name.startsWith(word)) return 1;
+  if (name.includes(word)) return 0.9;
+  const words = kind.words.map((text) => text.toLowerCase());
+  if (words.includes(word)) return 0.8;
+  if (words.some((text) => text.startsWith(word))) return 0.6;
+  if (words.some((text) => text.includes(word))) return 0.4;
+  return kind.summary.toLowerCase().includes(word) ? 0.2 : 0;
+}
+
+/** The kinds in which every word typed is found, best first. */
+export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const name = label.toLowerCase();
-  let least = 1;
-  for (const word of words) {
-    let best = 0;
-    if (name.startsWith(word)) best = 1;
-    else if (name.includes(word)) best = 0.9;
-    for (const [k, keyword] of keywords.entries()) {
-      const text = keyword.toLowerCase();
-      const isSummary = k === keywords.length - 1;
-      if (text === word) best = Math.max(best, 0.8);
-      else if (text.startsWith(word)) best = Math.max(best, 0.6);
-      else if (text.includes(word)) best = Math.max(best, isSummary ? 0.2 : 0.4);
-    }
-    least = Math.min(least, best);
-  }
-  return least;
+  return kinds
+    .map((kind) => ({ kind, fit: Math.min(...words.map((word) => wordFits(kind, word))) }))
+    .filter(({ fit }) => fit > 0)
+    .sort((a, b) => b.fit - a.fit)
+    .map(({ kind }) => kind);
+}
+
+function KindItem({ kind, onAdd }: { kind: Kind; onAdd(kind: Kind): void }) {
+  return (
+    <Command.Item
+      value={kind.id}
+      onSelect={() => onAdd(kind)}
+      className="flex cursor-pointer items-baseline gap-2.5 rounded px-2.5 py-1 data-[selected=true]:bg-base-300"
+    >
+      <span className="h-2 w-2 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
+      <span className="w-28 shrink-0 font-semibold">{kind.label}</span>
+      <span className="quiet truncate text-2xs">{kind.summary}</span>
+    </Command.Item>
+  );
 }
 
 /** Add a node, searched by what it is called and by what it is for. */
@@ -61,17 +73,27 @@ export function AddPalette({
   onAdd(kind: Kind): void;
   onClose(): void;
 }) {
+  const [search, setSearch] = useState('');
+  const [chosen, setChosen] = useState('');
+  const kinds = useMemo(
+    () =>
+      [...catalogue.values()].filter(
+        (kind) =>
+          !(kind.output === 'image' && kind.isSceneOut) && (!request.wire || fittingPort(kind, request.wire)),
+      ),
+    [request],
+  );
+  const found = useMemo(() => (search.trim() ? searchKinds(kinds, search) : null), [kinds, search]);
   const groups = useMemo(() => {
     const map = new Map<Family, Kind[]>();
-    for (const kind of catalogue.values()) {
-      if (kind.output === 'image' && kind.isSceneOut) continue;
-      if (request.wire && !fittingPort(kind, request.wire)) continue;
-      // A pulled signal fits nearly everything through a control; what takes signals comes first.
-      const family = familyOf(kind);
-      map.set(family, [...(map.get(family) ?? []), kind]);
-    }
+    for (const kind of kinds) map.set(familyOf(kind), [...(map.get(familyOf(kind)) ?? []), kind]);
     return [...map];
-  }, [request]);
+  }, [kinds]);
+  const type = (text: string): void => {
+    setSearch(text);
+    const [first] = text.trim() ? searchKinds(kinds, text) : (groups[0]?.[1] ?? []);
+    setChosen(first?.id ?? '');
+  };
   return (
     <div
       className="absolute inset-0 z-40 grid place-items-start justify-center bg-black/40 pt-16"
@@ -80,7 +102,9 @@ export function AddPalette({
       <Command
         label="Add a node"
         loop
-        filter={fits}
+        shouldFilter={false}
+        value={chosen}
+        onValueChange={setChosen}
         className="w-[26rem] overflow-hidden rounded-lg border edge bg-base-200 shadow-2xl"
         onPointerDown={(e) => e.stopPropagation()}
         onKeyDown={(e) => {
@@ -90,39 +114,32 @@ export function AddPalette({
       >
         <Command.Input
           autoFocus
+          value={search}
+          onValueChange={type}
           placeholder={
             request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
           }
           className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none"
         />
         <Command.List className="max-h-96 overflow-y-auto p-1.5">
-          <Command.Empty className="quiet p-4">
-            Nothing is called that. Try what it should do, such as “copies” or “glow”.
-          </Command.Empty>
-          {groups.map(([family, kinds]) => (
-            <Command.Group
-              key={family}
-              heading={familyLabels[family]}
-              className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
-            >
-              {kinds.map((kind) => (
-                <Command.Item
-                  key={kind.id}
-                  value={kind.label}
-                  keywords={[...kind.words, kind.summary]}
-                  onSelect={() => onAdd(kind)}
-                  className="flex cursor-pointer items-baseline gap-2.5 rounded px-2.5 py-1 data-[selected=true]:bg-base-300"
+          {found?.length === 0 && (
+            <p className="quiet p-4">
+              Nothing is called that. Try what it should do, such as “copies” or “glow”.
+            </p>
+          )}
+          {found
+            ? found.map((kind) => <KindItem key={kind.id} kind={kind} onAdd={onAdd} />)
+            : groups.map(([family, members]) => (
+                <Command.Group
+                  key={family}
+                  heading={familyLabels[family]}
+                  className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
                 >
-                  <span
-                    className="h-2 w-2 shrink-0 rounded-full"
-                    style={{ background: wireColour(kind.output) }}
-                  />
-                  <span className="w-28 shrink-0 font-semibold">{kind.label}</span>
-                  <span className="quiet truncate text-2xs">{kind.summary}</span>
-                </Command.Item>
+                  {members.map((kind) => (
+                    <KindItem key={kind.id} kind={kind} onAdd={onAdd} />
+                  ))}
+                </Command.Group>
               ))}
-            </Command.Group>
-          ))}
         </Command.List>
       </Command>
     </div>

@@ -1,6 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import uPlot from 'uplot';
+import { sceneOutOf } from '../../core/patch/plan';
 import type { Scene } from '../../core/show/types';
 import type { BenchData } from '../../engine/protocol';
 import { catalogue } from '../../nodes/catalogue';
@@ -14,7 +15,18 @@ import { drawPoints } from './draw-points';
 /** What flows out of the chosen node, as the engine last said. */
 function useBench(node: string): BenchData | null {
   const [data, setData] = useState<BenchData | null>(null);
-  useEffect(() => onBench((bench) => setData(bench && bench.node === node ? bench : null)), [node]);
+  useEffect(
+    () =>
+      onBench((bench) => {
+        const now = bench?.node === node ? bench : null;
+        // Of a picture only its size comes this way, again and again.
+        const sizeKey = (of: BenchData | null): string => String(of?.size);
+        setData((before) =>
+          before?.node === now?.node && now?.size && sizeKey(before) === sizeKey(now) ? before : now,
+        );
+      }),
+    [node],
+  );
   return data;
 }
 
@@ -170,7 +182,7 @@ function PointsView({ data }: { data: BenchData }) {
   );
 }
 
-function PictureView({ scene, node }: { scene: Scene; node: string }) {
+function PictureView({ scene, node, size }: { scene: Scene; node: string; size: readonly [number, number] }) {
   const [pixel, setPixel] = useState<{
     x: number;
     y: number;
@@ -198,7 +210,11 @@ function PictureView({ scene, node }: { scene: Scene; node: string }) {
   return (
     <div className="flex min-w-0 grow gap-3 p-2">
       <div
-        className="aspect-video h-full cursor-crosshair"
+        className="max-h-full max-w-[75%] min-w-0 cursor-crosshair self-start"
+        style={{
+          aspectRatio: `${size[0]} / ${size[1]}`,
+          ...(size[0] > 4 * size[1] ? { width: '75%' } : { height: '100%' }),
+        }}
         onPointerMove={read}
         onPointerDown={read}
         data-testid="bench-picture"
@@ -206,11 +222,11 @@ function PictureView({ scene, node }: { scene: Scene; node: string }) {
         <EngineCanvas key={node} role="bench" className="h-full w-full rounded" label="Output of the node" />
       </div>
       <div className="figures w-40 leading-5" data-testid="pixel">
+        <p className="quiet">
+          {size[0]} x {size[1]} pixels
+        </p>
         {pixel ? (
           <>
-            <p className="quiet">
-              {pixel.width} x {pixel.height}
-            </p>
             <p>
               x {pixel.x} &nbsp; y {pixel.y}
             </p>
@@ -231,8 +247,7 @@ function PictureView({ scene, node }: { scene: Scene; node: string }) {
 
 function Output({ scene, node }: { scene: Scene; node: string }) {
   const data = useBench(node);
-  const kind = catalogue.get(scene.nodes[node].kind);
-  if (kind?.output === 'image') return <PictureView key={node} scene={scene} node={node} />;
+  if (data?.size) return <PictureView key={node} scene={scene} node={node} size={data.size} />;
   if (!data)
     return (
       <p className="quiet p-3">
@@ -270,10 +285,14 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
   );
 }
 
+/** The node whose output the bench shows: the chosen one, or the scene's picture. */
+export const benchNodeOf = (scene: Scene, selection: readonly string[]): string | null =>
+  scene.nodes[selection[0]] ? selection[0] : sceneOutOf(scene, catalogue);
+
 /** What flows out of the chosen node: pixels, lanes or points. */
 export function Bench({ scene }: { scene: Scene }) {
   const { selection, benchOpen } = useSession();
-  const node = scene.nodes[selection[0]];
+  const node = scene.nodes[benchNodeOf(scene, selection) ?? ''];
   const kind = node && catalogue.get(node.kind);
   return (
     <section aria-label="Bench" className="panel flex h-full flex-col" data-testid="bench">

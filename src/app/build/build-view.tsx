@@ -5,7 +5,7 @@ import { useSession, openScene } from '../data/session';
 import { useScene, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { Bench } from './bench';
+import { Bench, benchNodeOf } from './bench';
 import { Inspector } from './inspector';
 import { Monitor } from './monitor';
 import { Patch } from './patch';
@@ -17,17 +17,18 @@ function useWatch(sceneId: string): void {
   const scene = useScene(sceneId);
   const { selection, benchOpen } = useSession();
   const without = useAltNode((s) => s.node);
+  const bench = scene ? benchNodeOf(scene, selection) : null;
   const ids = scene ? Object.keys(scene.nodes).join(' ') : '';
   useEffect(() => {
     const chosen = selection[0] ?? null;
     engine().watch({
       scene: sceneId,
       cards: ids ? ids.split(' ') : [],
-      bench: benchOpen ? chosen : null,
+      bench: benchOpen ? bench : null,
       inspected: chosen,
       without,
     });
-  }, [sceneId, ids, selection, benchOpen, without]);
+  }, [sceneId, ids, selection, benchOpen, bench, without]);
   useEffect(
     () => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null, without: null }),
     [],

@@ -18,12 +18,12 @@ export const faceHeight = 86;
 /** The face of an image node: its picture, sent by the engine a few times a second. */
 function PictureFace({ id }: { id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
-  usePreview(id, (bitmap, cell) => {
+  usePreview(id, (sheet, cell) => {
     const context = canvas.current?.getContext('2d');
     if (!context) return;
-    context.drawImage(bitmap, cell.x, cell.y, cell.width, cell.height, 0, 0, faceWidth, faceHeight);
+    context.putImageData(sheet, -cell.x, -cell.y, cell.x, cell.y, cell.width, cell.height);
     canvas.current!.dataset.drawn = String(Number(canvas.current!.dataset.drawn ?? 0) + 1);
-    setMeanColour(id, bitmap, cell);
+    setMeanColour(id, sheet, cell);
   });
   return (
     <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full bg-black" />

@@ -155,6 +155,19 @@ export function Patch({ scene }: { scene: Scene }) {
     [scene.id],
   );
 
+  const [tidying, setTidying] = useState(false);
+  const tidyUp = async (): Promise<void> => {
+    setTidying(true);
+    try {
+      await tidy(scene);
+      // The cards have to stand at their new places before the view can be fitted around them.
+      await new Promise((resolve) => setTimeout(resolve, 60));
+      await flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 });
+    } finally {
+      setTidying(false);
+    }
+  };
+
   const add = (kind: Kind): void => {
     const request = adding!;
     setAdding(null);
@@ -295,11 +308,9 @@ export function Patch({ scene }: { scene: Scene }) {
         <button
           type="button"
           className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() =>
-            void tidy(scene).then(() =>
-              setTimeout(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), 60),
-            )
-          }
+          onClick={() => void tidyUp()}
+          disabled={tidying}
+          aria-busy={tidying}
           title="Lay the patch out"
           aria-label="Tidy"
         >

@@ -2,15 +2,22 @@ import type { PreviewCell } from '../../engine/protocol';
 
 const colours = new Map<string, string>();
 const listeners = new Map<string, Set<(colour: string) => void>>();
-const one = document.createElement('canvas');
-one.width = one.height = 1;
-const context = one.getContext('2d', { willReadFrequently: true })!;
+/** Looks at every so many pixels of a row, and at every so many rows. */
+const stride = 4;
 
 /** Keeps the mean colour of a node's picture, lifted so that its wires can be seen on the dark ground. */
-export function setMeanColour(node: string, bitmap: ImageBitmap, cell: PreviewCell): void {
+export function setMeanColour(node: string, sheet: ImageData, cell: PreviewCell): void {
   if (!listeners.has(node)) return;
-  context.drawImage(bitmap, cell.x, cell.y, cell.width, cell.height, 0, 0, 1, 1);
-  const [r, g, b] = context.getImageData(0, 0, 1, 1).data;
+  const sum = [0, 0, 0];
+  let count = 0;
+  for (let y = cell.y; y < cell.y + cell.height; y += stride) {
+    for (let x = cell.x; x < cell.x + cell.width; x += stride) {
+      const at = 4 * (y * sheet.width + x);
+      for (let c = 0; c < 3; c++) sum[c] += sheet.data[at + c];
+      count++;
+    }
+  }
+  const [r, g, b] = sum.map((v) => v / count);
   const most = Math.max(r, g, b, 1);
   const lift = Math.max(1, 150 / most);
   // Nearly grey or black pictures keep the colour of image wires.

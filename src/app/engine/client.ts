@@ -30,7 +30,7 @@ export class EngineClient {
   private readonly hosts = new Map<string, SurfaceHost>();
   private readonly asks = new Map<
     number,
-    { resolve(answer: Answer): void; reject(error: Error): void; timer: number }
+    { ask: Ask; sent: boolean; resolve(answer: Answer): void; reject(error: Error): void; timer: number }
   >();
   private askId = 0;
   private surfaceId = 0;
@@ -114,7 +114,6 @@ export class EngineClient {
     }
     this.emit(message);
     if (message.type === 'ready') this.greet();
-    if (message.type === 'previews') message.bitmap.close();
   }
 
   /** Tells a fresh engine everything. */
@@ -131,6 +130,17 @@ export class EngineClient {
     });
     for (const state of this.states.values()) this.post(state);
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
+    this.sendAsks();
+  }
+
+  /** Puts the questions that came before there was an engine with a show. */
+  private sendAsks(): void {
+    if (!this.ready || !this.show) return;
+    for (const [id, entry] of this.asks) {
+      if (entry.sent) continue;
+      entry.sent = true;
+      this.post({ type: 'ask', id, ask: entry.ask });
+    }
   }
 
   private hand(id: string, host: SurfaceHost): void {
@@ -159,6 +169,7 @@ export class EngineClient {
     this.time = 0;
     this.playing = true;
     this.post({ type: 'open', show, program, time: 0, playing: true });
+    this.sendAsks();
   }
 
   /** Sends what changed since the last call. */
@@ -216,8 +227,9 @@ export class EngineClient {
         this.asks.delete(id);
         reject(new Error('The engine did not answer in time.'));
       }, limitMs);
-      this.asks.set(id, { resolve: resolve as (answer: Answer) => void, reject, timer });
-      this.post({ type: 'ask', id, ask });
+      const answer = resolve as (answer: Answer) => void;
+      this.asks.set(id, { ask, sent: false, resolve: answer, reject, timer });
+      this.sendAsks();
     });
   }
 }

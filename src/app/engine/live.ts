@@ -31,7 +31,8 @@ export const liveStore = create<LiveState>()(() => ({
   graphics: 'fine',
 }));
 
-type PreviewListener = (bitmap: ImageBitmap, cell: PreviewCell) => void;
+/** Gets a sheet of small pictures and which part of it is the node's. */
+type PreviewListener = (sheet: ImageData, cell: PreviewCell) => void;
 const previewListeners = new Map<string, Set<PreviewListener>>();
 const glanceListeners = new Map<string, Set<(glance: NodeGlance) => void>>();
 const partListeners = new Set<(parts: PartGlance[]) => void>();
@@ -88,7 +89,7 @@ export function usePreview(node: string, draw: PreviewListener): void {
   useEffect(() => {
     latest.current = draw;
   });
-  useEffect(() => onPreview(node, (bitmap, cell) => latest.current(bitmap, cell)), [node]);
+  useEffect(() => onPreview(node, (sheet, cell) => latest.current(sheet, cell)), [node]);
 }
 
 /** Brings the engine's words to the stores; called once when the app starts. */
@@ -110,9 +111,10 @@ export function listenToEngine(): void {
       notes: { ...s.notes, [scene]: notes },
     })),
   );
-  client.on('previews', ({ bitmap, cells }) => {
+  client.on('previews', ({ pixels, width, cells }) => {
+    const sheet = new ImageData(pixels, width);
     for (const cell of cells)
-      for (const listener of previewListeners.get(cell.node) ?? []) listener(bitmap, cell);
+      for (const listener of previewListeners.get(cell.node) ?? []) listener(sheet, cell);
   });
   client.on('glance', ({ nodes, parts, bench }) => {
     for (const glance of nodes) {

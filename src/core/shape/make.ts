@@ -94,22 +94,3 @@ export function ringShape(
   for (let i = 0; i < points; i++) shape.normals.set(at(i, 1), 3 * i);
   return shape;
 }
-
-/**
- * Flat disc of diameter 1 facing +z, whose normals bulge like those of a half ball: shaded as glow it is a soft dot at
- * the price of a few triangles.
- */
-export function dotShape(corners: number): Shape {
-  const positions = new Float32Array((corners + 1) * 3);
-  const shape = pointShape(positions, Uint32Array.from(stripLines(corners, true, 1)));
-  const triangles: number[] = [];
-  for (let i = 0; i < corners; i++) {
-    const a = (2 * Math.PI * i) / corners;
-    positions.set([Math.cos(a) / 2, Math.sin(a) / 2, 0], 3 * (i + 1));
-    shape.normals.set([Math.cos(a), Math.sin(a), 0], 3 * (i + 1));
-    triangles.push(0, i + 1, ((i + 1) % corners) + 1);
-  }
-  for (let i = 0; i <= corners; i++)
-    shape.uvs.set([positions[3 * i] + 0.5, positions[3 * i + 1] + 0.5], 2 * i);
-  return { ...shape, triangles: Uint32Array.from(triangles) };
-}

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ballShape, boxShape, dotShape, evenBall, ringShape, sheetShape } from './make';
+import { ballShape, boxShape, evenBall, ringShape, sheetShape } from './make';
 import { joinShapes, placeShape, stripLines, type Shape } from './shape';
 
 const middle = (shape: Shape): number[] =>
@@ -15,7 +15,6 @@ const shapes: [string, Shape][] = [
   ['sheet', sheetShape(2, 1, 5, 4)],
   ['ring', ringShape(0.5, 0, 12, 0, 2 * Math.PI)],
   ['band', ringShape(0.5, 0.5, 12, 0, 2 * Math.PI)],
-  ['dot', dotShape(6)],
 ];
 
 describe.each(shapes)('%s', (_name, shape) => {

@@ -2,7 +2,7 @@ import { amount, angle, choice, number } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
 
 /** Radius in pixels above which a smaller picture is blurred instead, which looks the same and stays cheap. */
-const widestPx = 10;
+const widestPx = 6;
 
 function share(radiusHeights: number, height: number): number {
   const radius = radiusHeights * height;

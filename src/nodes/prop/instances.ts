@@ -1,16 +1,15 @@
 import { choice, colour, number, point, vector, whole } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
 import type { BodyProp, InstancesProp } from '../../core/prop';
-import { dotShape } from '../../core/shape/make';
-import type { Shape } from '../../core/shape/shape';
+import { pointShape, type Shape } from '../../core/shape/shape';
 
 /** What is copied while nothing is wired: a small soft dot. */
 const dot: BodyProp = {
   type: 'body',
   node: '',
-  shape: dotShape(6),
+  shape: pointShape(new Float32Array(3)),
   look: {
-    draw: 'surface',
+    draw: 'points',
     lines: 'both',
     shading: 'glow',
     blending: 'add',
@@ -19,13 +18,13 @@ const dot: BodyProp = {
     widthPx: 1,
     leastWidthPx: 1,
     widthShrinks: false,
-    pointSize: 0.01,
+    pointSize: 1,
     fog: { near: 0, far: 1, colour: [0, 0, 0, 1], amount: 0 },
     solid: false,
   },
 };
 
-const plainLook = { ...dot.look, shading: 'lit', blending: 'over', solid: true } as const;
+const plainLook = { ...dot.look, draw: 'surface', shading: 'lit', blending: 'over', solid: true } as const;
 
 export default propKind({
   id: 'instances',
@@ -35,7 +34,7 @@ export default propKind({
   inputs: {
     body: {
       label: 'Body',
-      help: 'What is copied; a small glowing dot if nothing is wired.',
+      help: 'What is copied; a glowing dot that always faces the camera if nothing is wired.',
       carries: 'prop',
       also: 'shape',
     },
