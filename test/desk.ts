@@ -1,11 +1,10 @@
-import { readFileSync } from 'node:fs';
-import path from 'node:path';
 import type { Server } from 'node:http';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { startBrowser } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
 import type { Show } from '../src/core/show/types';
+import { Sketch } from '../demo/sketch';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
 
@@ -19,9 +18,35 @@ export function smallShow(name = 'Small'): Show {
   return show;
 }
 
+/** A show of small scenes whose pictures move: stripes of light of one colour each that travel. */
+export function movingShow(name: string, colours: Record<string, [number, number, number]>): Show {
+  const show = smallShow(name);
+  show.scenes = Object.entries(colours).map(([scene, [r, g, b]], k) => {
+    const s = new Sketch(`s${k + 1}`, scene, [400, 0]);
+    const light = s.add('gradient', 'Light', [0, 0], {
+      ends: 'repeat',
+      length: 0.5,
+      colours: [
+        { at: 0, colour: [r * 0.3, g * 0.3, b * 0.3, 1] },
+        { at: 1, colour: [r, g, b, 1] },
+      ],
+    });
+    s.formula(light, 'phase', 'time * 0.7');
+    const levels = s.add('levels', 'Levels', [200, 0]);
+    s.wire(light, levels, 'picture');
+    s.wire(levels, s.out, 'picture');
+    return s.scene;
+  });
+  return show;
+}
+
 export interface PictureFigures {
   /** Mean brightness, 0..255. */
   mean: number;
+  /** Mean of each channel, 0..255. */
+  red: number;
+  green: number;
+  blue: number;
   /** Share of pixels brighter than a dark grey. */
   lit: number;
 }
@@ -186,6 +211,17 @@ export class Desk {
     await this.click(`[data-choice="${control}"]`);
   }
 
+  /** Clicks the ground of the patch, so that nothing is chosen. */
+  async chooseNothing(): Promise<void> {
+    const ground = await this.find('.react-flow__pane');
+    const { width, height } = await ground.getRect();
+    await this.driver
+      .actions({ async: true })
+      .move({ origin: ground, x: Math.round(40 - width / 2), y: Math.round(height / 2 - 40) })
+      .click()
+      .perform();
+  }
+
   async choose(node: string): Promise<void> {
     await this.click(`[data-node="${node}"] .truncate`);
     await this.until(
@@ -223,13 +259,13 @@ export class Desk {
          const context = canvas.getContext('2d');
          context.drawImage(image, 0, 0);
          const { data } = context.getImageData(0, 0, image.width, image.height);
-         let sum = 0, lit = 0;
+         let red = 0, green = 0, blue = 0, lit = 0;
+         const n = data.length / 4;
          for (let k = 0; k < data.length; k += 4) {
-           const v = (data[k] + data[k + 1] + data[k + 2]) / 3;
-           sum += v;
-           if (v > 24) lit++;
+           red += data[k] / n; green += data[k + 1] / n; blue += data[k + 2] / n;
+           if (data[k] + data[k + 1] + data[k + 2] > 72) lit++;
          }
-         done({ mean: sum / (data.length / 4), lit: lit / (data.length / 4) });
+         done({ red, green, blue, mean: (red + green + blue) / 3, lit: lit / n });
        };
        image.src = 'data:image/png;base64,' + png;`,
       png,
@@ -255,6 +291,32 @@ export class Desk {
     );
   }
 
+  /** Waits until the picture differs from what it is now, and is lit. */
+  async moves(selector?: string): Promise<void> {
+    const first = await this.until(
+      'a picture',
+      () => this.picture(selector),
+      (p) => p.lit > 0.01,
+    );
+    await this.until(
+      'movement',
+      () => this.picture(selector),
+      (p) => p.png !== first.png && p.lit > 0.01,
+    );
+  }
+
+  /** Waits for a notice of that tone whose text contains `words`. */
+  async notice(tone: 'info' | 'warning' | 'error', words: string): Promise<void> {
+    await this.until(
+      `a notice “${words}”`,
+      async () => {
+        const all = await this.driver.findElements(By.css(`[data-notice="${tone}"]`));
+        return Promise.all(all.map((e) => e.getText()));
+      },
+      (texts) => texts.some((text) => text.includes(words)),
+    );
+  }
+
   async play(): Promise<void> {
     await this.click('[aria-label="Play"]');
   }
@@ -262,12 +324,5 @@ export class Desk {
   async pause(): Promise<void> {
     await this.click('[aria-label="Pause"]');
     await this.find('[aria-label="Play"]');
-  }
-
-  /** The open show as it would be exported. */
-  static demo(): Show {
-    return JSON.parse(
-      readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8'),
-    ) as Show;
   }
 }

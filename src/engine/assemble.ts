@@ -1,5 +1,5 @@
 import { formulaToGlsl } from '../core/formula/glsl';
-import { parseFormula } from '../core/formula/parse';
+import { FormulaError, parseFormula, type Expression } from '../core/formula/parse';
 import type { ControlSpec } from '../core/kind/controls';
 import type { GlslType, ImageKind } from '../core/kind/kind';
 import type { PlanSource } from '../core/patch/plan';
@@ -40,6 +40,17 @@ export interface Part {
   inputs: Record<string, PlanSource[]>;
   /** Text of a formula control. */
   formulaText(control: string): string;
+}
+
+/** A node whose part of a shader cannot be written. `node` is the one to blame, wherever its code was joined into. */
+export class PartError extends Error {
+  override name = 'PartError';
+  constructor(
+    readonly node: string,
+    message: string,
+  ) {
+    super(message);
+  }
 }
 
 /** The most stops a gradient may have; the schema says the same. */
@@ -127,10 +138,19 @@ class Writer {
     if (this.used.has(call)) return call;
     this.used.set(call, 'formula');
     const variables = spec.type === 'formula' ? spec.variables : [];
-    const tree = parseFormula(part.formulaText(name), (n) => variables.includes(n), variables);
+    const tree = this.parse(part, name, spec.label, variables);
     const args = variables.map((n) => `float a_${n}`).join(', ');
     this.functions.push(`float ${call}(${args}) { return ${formulaToGlsl(tree, (n) => `a_${n}`)}; }`);
     return call;
+  }
+
+  private parse(part: Part, name: string, label: string, variables: readonly string[]): Expression {
+    try {
+      return parseFormula(part.formulaText(name), (n) => variables.includes(n), variables);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      throw new PartError(part.id, `${label}: ${error.message} (at ${error.position + 1})`);
+    }
   }
 
   private reader(part: Part, k: number, input: string): string {
@@ -248,7 +268,7 @@ class Writer {
 
 /**
  * Writes the fragment shader that draws one node. Inputs for which `joined` gives a part become functions of the same
- * shader, all others are read as textures. Throws FormulaError if a formula control cannot be read.
+ * shader, all others are read as textures. Throws PartError if a formula control cannot be read.
  */
 export function assemble(part: Part, joined: (source: PlanSource) => Part | null, pass = 0): Assembled {
   const writer = new Writer(joined);

@@ -41,6 +41,8 @@ const mostBehind = 2;
 /** Steps from the start of a scene to its picture in lists, and seconds each. */
 const pictureSteps = 16;
 const pictureStepSeconds = 0.1;
+/** Milliseconds from the start of a frame to its end above which the card counts as slow. */
+const slowFrameMs = 120;
 /** Most milliseconds a slow card is left to the rest of the browser after each frame. */
 const longestRestMs = 200;
 
@@ -325,7 +327,7 @@ export class Engine {
    */
   private mustWait(now: number): boolean {
     const clock = this.clock!;
-    const slow = clock.frameMs > 2000 / this.show!.canvas.fps;
+    const slow = clock.frameMs > slowFrameMs;
     if (!slow) return clock.behind >= mostBehind;
     const rest = Math.min(longestRestMs, clock.frameMs * (this.hasStage() ? 0.1 : 0.5));
     return clock.behind > 0 || now - clock.lastDone < rest;

@@ -7,7 +7,7 @@ import type { NodeRun } from '../core/run/node-run';
 import type { Frame, SceneRun } from '../core/run/scene-run';
 import type { Scene, Stop } from '../core/show/types';
 import { keepFor } from '../core/time/clock';
-import { assemble, mostStops, type Assembled, type NumberRead, type Part } from './assemble';
+import { assemble, mostStops, PartError, type Assembled, type NumberRead, type Part } from './assemble';
 import type { Bits, Gpu } from './gpu';
 import { ShotPainter } from './shot';
 
@@ -233,7 +233,8 @@ export class ImageStage {
       for (const member of next[0].assembled.members) this.faults.delete(member);
       stored.key = next[0].assembled.members.map((id) => this.formulaKey(id)).join('\n');
     } catch (error) {
-      this.faults.set(node.id, error instanceof Error ? error.message : String(error));
+      const blamed = error instanceof PartError ? error.node : node.id;
+      this.faults.set(blamed, error instanceof Error ? error.message : String(error));
       stored.key = this.keyOfMembers(node.id, stored);
     }
   }

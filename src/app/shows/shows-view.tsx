@@ -77,12 +77,20 @@ function ShowCard({
     onChange();
   };
   const remove = async (): Promise<void> => {
+    const opened = showStore.getState().show;
+    await saveNow();
     await database.shows.delete(stored.id);
+    // Something has to be open and on stage: the show that was edited last, else the demo.
+    if (open) {
+      const [latest] = await database.shows.orderBy('updated').reverse().limit(1).toArray();
+      await loadShow(latest?.id ?? (await restoreDemo()));
+    }
     onChange();
+    const kept = open ? { ...stored, show: opened } : stored;
     say({
       tone: 'info',
       text: `${stored.name} is deleted.`,
-      action: { label: 'Undo', run: () => void database.shows.put(stored).then(onChange) },
+      action: { label: 'Undo', run: () => void database.shows.put(kept).then(onChange) },
     });
   };
   return (
@@ -159,9 +167,8 @@ function ShowCard({
           <button
             type="button"
             className="tool"
-            title={open ? 'The open show cannot be deleted: open another first' : 'Delete'}
+            title="Delete"
             aria-label={`Delete ${stored.name}`}
-            disabled={open}
             onClick={() => void remove()}
           >
             <Trash2 size={14} />

@@ -1,0 +1,90 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { Desk, movingShow } from './desk';
+
+jest.setTimeout(120000);
+let desk: Desk;
+beforeAll(async () => {
+  desk = await Desk.open();
+  await desk.openShow(movingShow('Fault Test', { Amber: [1, 0.6, 0.1] }));
+  await desk.moves();
+});
+afterAll(() => desk?.close());
+
+const seconds = (): Promise<number> => desk.text('[data-testid="time"]').then(parseFloat);
+
+describe('a slip of the finger', () => {
+  test('a broken formula says where, and the last good values stay', async () => {
+    await desk.choose('Light');
+    await desk.click('[aria-label="Source of Phase"]');
+    const field = await desk.find('[data-sources="phase"] [aria-label="Formula"]');
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'time * (0.7');
+    const message = await desk.until(
+      'the message',
+      () => desk.text('[data-testid="fault"]'),
+      (text) => text.includes('phase'),
+    );
+    expect(message).toMatch(/at \d+/);
+    await desk.find('[data-node="Light"] [role="img"][aria-label*="phase"]');
+    expect((await desk.picture()).lit).toBeGreaterThan(0.5);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'time * 0.7');
+    await desk.until(
+      'the fault gone',
+      async () => (await desk.driver.findElements({ css: '[data-testid="fault"]' })).length,
+      (n) => n === 0,
+    );
+    await desk.moves();
+  });
+
+  test('a formula that is part of a shader does the same, and works when it is right', async () => {
+    await desk.choose('Levels');
+    const field = await desk.find('[data-part="curve"] [aria-label="Curve"]');
+    await desk.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'v * nothing');
+    await desk.until(
+      'the message',
+      () => desk.text('[data-testid="fault"]'),
+      (t) => t.includes('nothing'),
+    );
+    await desk.moves();
+    const before = await desk.picture();
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'v * 0.1');
+    await desk.until(
+      'a darker picture',
+      () => desk.picture(),
+      (p) => p.mean < before.mean * 0.5,
+    );
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), 'v');
+    await desk.until(
+      'the picture as before',
+      () => desk.picture(),
+      (p) => p.mean > before.mean * 0.6,
+    );
+  });
+});
+
+describe('faults of the machine', () => {
+  beforeAll(async () => {
+    await desk.chooseNothing();
+    await desk.find('[title^="Takes the graphics card away"]');
+  });
+
+  test('a lost graphics context comes back with the picture', async () => {
+    const before = await seconds();
+    await desk.click('[title^="Takes the graphics card away"]');
+    await desk.notice('warning', 'The last picture stays');
+    expect((await desk.picture()).lit).toBeGreaterThan(0.5);
+    await desk.notice('info', 'graphics card is back');
+    await desk.moves();
+    expect(await seconds()).toBeGreaterThan(before);
+  });
+
+  test('an engine that died is replaced by one that goes on where it was', async () => {
+    const before = await seconds();
+    await desk.click('[title^="Stops the engine"]');
+    await desk.notice('warning', 'being started again');
+    await desk.notice('info', 'engine is back');
+    await desk.moves();
+    expect(await seconds()).toBeGreaterThanOrEqual(before);
+  });
+});
