@@ -38,8 +38,8 @@ export interface Part {
   name: string;
   kind: ImageKind;
   inputs: Record<string, PlanSource[]>;
-  /** Text of a formula control. */
-  formulaText(control: string): string;
+  /** What of a control's value stands in the code; only for those that `isCompiled`. */
+  codeOf(control: string): string;
 }
 
 /** A node whose part of a shader cannot be written. `node` is the one to blame, wherever its code was joined into. */
@@ -55,6 +55,17 @@ export class PartError extends Error {
 
 /** The most stops a gradient may have; the schema says the same. */
 export const mostStops = 16;
+
+/** Whether something of a control's value stands in the code of the shader, so that another means another shader. */
+export const isCompiled = (spec: ControlSpec): boolean =>
+  spec.type === 'formula' || spec.type === 'gradient' || (spec.type === 'choice' && spec.compiled === true);
+
+/** What of a value stands in the code: a formula, the option of a choice, the number of a gradient's stops. */
+export const codeOf = (spec: ControlSpec, value: unknown): string =>
+  String(spec.type === 'gradient' ? (value as unknown[]).length : value);
+
+export const choiceIndex = (spec: ControlSpec, value: unknown): number =>
+  spec.type === 'choice' ? Math.max(0, Object.keys(spec.options).indexOf(String(value))) : 0;
 
 const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
   number: 'float',
@@ -88,6 +99,13 @@ vec4 guarded(vec4 v, float limit) {
 }
 `;
 
+// Two stops at one place are a hard edge.
+const betweenGlsl = `
+float between(float low, float high, float t) {
+  return high > low ? clamp((t - low) / (high - low), 0.0, 1.0) : step(high, t);
+}
+`;
+
 class Writer {
   readonly declarations: string[] = [];
   readonly helpers = new Set<string>();
@@ -115,21 +133,18 @@ class Writer {
     this.used.set(call, 'gradient');
     const base = `u${k}_${name}`;
     this.numbers.push({ uniform: base, node: part.id, control: name, spec });
-    this.declarations.push(
-      `uniform vec4 ${base}_colours[${mostStops}];`,
-      `uniform float ${base}_at[${mostStops}];`,
-      `uniform int ${base}_count;`,
+    // Written out for as many stops as there are: a loop over a list costs as much as a noise.
+    const stops = Math.min(mostStops, Math.max(1, Number(part.codeOf(name))));
+    this.declarations.push(`uniform vec4 ${base}_colours[${stops}];`, `uniform float ${base}_at[${stops}];`);
+    const steps = Array.from(
+      { length: stops - 1 },
+      (_, k) =>
+        `  v = mix(v, ${base}_colours[${k + 1}], between(${base}_at[${k}], ${base}_at[${k + 1}], t));`,
     );
-    this.functions.push(`vec4 ${call}(float t) {
-  vec4 v = ${base}_colours[0];
-  for (int k = 1; k < ${mostStops}; k++) {
-    if (k >= ${base}_count) break;
-    float low = ${base}_at[k - 1];
-    float high = ${base}_at[k];
-    v = mix(v, ${base}_colours[k], high > low ? clamp((t - low) / (high - low), 0.0, 1.0) : step(high, t));
-  }
-  return v;
-}`);
+    this.helpers.add(betweenGlsl);
+    this.functions.push(
+      [`vec4 ${call}(float t) {`, `  vec4 v = ${base}_colours[0];`, ...steps, '  return v;', '}'].join('\n'),
+    );
     return call;
   }
 
@@ -146,7 +161,7 @@ class Writer {
 
   private parse(part: Part, name: string, label: string, variables: readonly string[]): Expression {
     try {
-      return parseFormula(part.formulaText(name), (n) => variables.includes(n), variables);
+      return parseFormula(part.codeOf(name), (n) => variables.includes(n), variables);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
       throw new PartError(part.id, `${label}: ${error.message} (at ${error.position + 1})`);
@@ -212,6 +227,7 @@ class Writer {
           );
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
+        if (isCompiled(spec)) return String(choiceIndex(spec, part.codeOf(name)));
         const type = glslTypes[spec.type];
         if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);
         return this.number(part, k, name, type, spec);

@@ -1,5 +1,4 @@
 import type { IUniform, RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
-import type { ControlSpec } from '../core/kind/controls';
 import type { DataPicture, ImageKind, Paint } from '../core/kind/kind';
 import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
 import { numberImages, storedImages } from '../core/patch/storage';
@@ -7,7 +6,17 @@ import type { NodeRun } from '../core/run/node-run';
 import type { Frame, SceneRun } from '../core/run/scene-run';
 import type { Scene, Stop } from '../core/show/types';
 import { keepFor } from '../core/time/clock';
-import { assemble, mostStops, PartError, type Assembled, type NumberRead, type Part } from './assemble';
+import {
+  assemble,
+  choiceIndex,
+  codeOf,
+  isCompiled,
+  mostStops,
+  PartError,
+  type Assembled,
+  type NumberRead,
+  type Part,
+} from './assemble';
 import type { Bits, Gpu } from './gpu';
 import { ShotPainter } from './shot';
 
@@ -29,13 +38,16 @@ interface Stored {
   /** What draws it; a kind with several passes has one each. */
   programs: Program[];
   data: Texture | null;
-  /** Texts of the formulas that are part of its shader. */
+  /** Values that stand in the code of its shader: formulas, options. */
   key: string;
   drawn: boolean;
 }
 
-const choiceIndex = (spec: ControlSpec, value: unknown): number =>
-  spec.type === 'choice' ? Math.max(0, Object.keys(spec.options).indexOf(String(value))) : 0;
+/** The list of a uniform, made anew where it has another length. */
+function exactly(uniform: IUniform, length: number): Float32Array {
+  if ((uniform.value as Float32Array).length !== length) uniform.value = new Float32Array(length);
+  return uniform.value as Float32Array;
+}
 
 /**
  * Draws the pictures of one scene: what changed, in the order of the plan, joined into as few passes as the plan allows.
@@ -67,8 +79,8 @@ export class ImageStage {
   constructor(
     private readonly gpu: Gpu,
     private readonly run: SceneRun,
-    /** Draws every node in a pass of its own: only for measuring what joining saves. */
-    private readonly apart = false,
+    /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
+    private readonly options: { apart?: boolean; bits?: Bits } = {},
   ) {
     this.shots = new ShotPainter(gpu);
   }
@@ -115,7 +127,7 @@ export class ImageStage {
       return image ? `${image.width}x${image.height}` : '';
     };
     const numbers = numberImages(plan);
-    const live = this.apart
+    const live = this.options.apart
       ? new Set(plan.order.filter((node) => node.kind.output === 'image').map((node) => node.id))
       : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted });
     const double = new Set<string>();
@@ -136,7 +148,8 @@ export class ImageStage {
     for (const node of plan.order) {
       if (!live.has(node.id)) continue;
       const wantedBits = this.scene!.nodes[node.id].precision;
-      const bits: Bits = wantedBits !== 'auto' ? wantedBits : numbers.has(node.id) ? '32' : '16';
+      const bits: Bits =
+        wantedBits !== 'auto' ? wantedBits : numbers.has(node.id) ? '32' : (this.options.bits ?? '16');
       const entry: Stored = this.stored.get(node.id) ?? {
         bits,
         target: null,
@@ -162,7 +175,7 @@ export class ImageStage {
       name: node.name,
       kind: planned.kind as ImageKind,
       inputs: planned.inputs,
-      formulaText: (control) => String(this.run.runs.get(id)!.controls[control]),
+      codeOf: (control) => codeOf(planned.kind.controls[control], this.run.runs.get(id)!.controls[control]),
     };
   }
 
@@ -172,12 +185,12 @@ export class ImageStage {
     return kind?.output === 'image' ? this.part(source.node) : null;
   };
 
-  private formulaKey(id: string): string {
+  private codeKey(id: string): string {
     const node = this.plan!.nodes.get(id)!;
     const run = this.run.runs.get(id)!;
     let key = '';
     for (const [name, spec] of Object.entries(node.kind.controls))
-      if (spec.type === 'formula') key += `${String(run.controls[name])}\n`;
+      if (isCompiled(spec)) key += `${codeOf(spec, run.controls[name])}\n`;
     return key;
   }
 
@@ -194,9 +207,8 @@ export class ImageStage {
     }
     for (const number of assembled.numbers) {
       if (number.spec?.type === 'gradient') {
-        uniforms[`${number.uniform}_colours`] = { value: new Float32Array(4 * mostStops) };
-        uniforms[`${number.uniform}_at`] = { value: new Float32Array(mostStops) };
-        uniforms[`${number.uniform}_count`] = { value: 1 };
+        uniforms[`${number.uniform}_colours`] = { value: new Float32Array(4) };
+        uniforms[`${number.uniform}_at`] = { value: new Float32Array(1) };
       } else uniforms[number.uniform] = { value: 0 };
     }
     const material = this.gpu.material(assembled.fragment, uniforms);
@@ -231,7 +243,7 @@ export class ImageStage {
       stored.programs = next;
       stored.drawn = false;
       for (const member of next[0].assembled.members) this.faults.delete(member);
-      stored.key = next[0].assembled.members.map((id) => this.formulaKey(id)).join('\n');
+      stored.key = next[0].assembled.members.map((id) => this.codeKey(id)).join('\n');
     } catch (error) {
       const blamed = error instanceof PartError ? error.node : node.id;
       this.faults.set(blamed, error instanceof Error ? error.message : String(error));
@@ -241,7 +253,7 @@ export class ImageStage {
 
   private keyOfMembers(id: string, stored: Stored): string {
     const members = stored.programs[0]?.assembled.members.filter((m) => this.plan!.nodes.has(m)) ?? [id];
-    return members.map((m) => this.formulaKey(m)).join('\n');
+    return members.map((m) => this.codeKey(m)).join('\n');
   }
 
   private drawNode(node: PlanNode, run: NodeRun, stored: Stored, frame: Frame): void {
@@ -249,7 +261,7 @@ export class ImageStage {
     if (run.error || !run.image) return;
     const { width, height } = run.image;
     try {
-      // A formula that is part of the shader changed: the one edit that needs another program.
+      // A value that stands in the code changed: the one edit that needs another program.
       if (stored.programs.length && this.keyOfMembers(node.id, stored) !== stored.key)
         this.prepare(node, stored);
       if (paint.type === 'data') {
@@ -368,8 +380,12 @@ export class ImageStage {
       ? this.textureOf(firstInput.node, firstInput.back?.id ?? null)
       : this.gpu.empty;
     const used: WebGLRenderTarget[] = [];
-    paint.passes.forEach((pass, k) => {
-      const last = k === paint.passes.length - 1;
+    const needed = [...paint.passes.keys()].filter(
+      (k) => !paint.passes[k].skip?.(run.controls as never, height),
+    );
+    for (const k of needed) {
+      const pass = paint.passes[k];
+      const last = k === needed[needed.length - 1];
       const scale = pass.scale?.(run.controls as never, height) ?? 1;
       const w = Math.max(1, Math.round(width * scale));
       const h = Math.max(1, Math.round(height * scale));
@@ -379,7 +395,7 @@ export class ImageStage {
       this.gpu.pass(program.material, target);
       if (!last) used.push(target);
       previous = target.texture;
-    });
+    }
     for (const target of used) this.gpu.release(target);
   }
 
@@ -438,13 +454,12 @@ export class ImageStage {
     if (number.spec.type === 'choice') uniforms[number.uniform].value = choiceIndex(number.spec, value);
     else if (number.spec.type === 'gradient') {
       const stops = [...(value as Stop[])].sort((a, b) => a.at - b.at).slice(0, mostStops);
-      const colours = uniforms[`${number.uniform}_colours`].value as Float32Array;
-      const at = uniforms[`${number.uniform}_at`].value as Float32Array;
+      const at = exactly(uniforms[`${number.uniform}_at`], stops.length);
+      const colours = exactly(uniforms[`${number.uniform}_colours`], 4 * stops.length);
       stops.forEach((stop, k) => {
         colours.set(stop.colour, 4 * k);
         at[k] = stop.at;
       });
-      uniforms[`${number.uniform}_count`].value = stops.length;
     } else uniforms[number.uniform].value = value;
   }
 

@@ -1,4 +1,5 @@
 import type { Look } from '../core/prop';
+import { softToneGlsl } from '../nodes/glsl/tone';
 
 export const mostLights = 8;
 
@@ -210,7 +211,7 @@ void main() {
 `;
 }
 
-/** Brings added light into range: unchanged below 0.6, then bending towards 1; very bright light turns pale. */
+/** Exposure, and the soft tone curve if asked for. */
 export const toneFragment = `#version 300 es
 precision highp float;
 in vec2 place;
@@ -218,14 +219,10 @@ uniform sampler2D picture;
 uniform float exposure;
 uniform bool soft;
 out vec4 result;
+${softToneGlsl}
 void main() {
   vec4 c = texture(picture, place);
   c.rgb *= exposure;
-  float most = max(c.r, max(c.g, c.b));
-  if (soft && most > 0.6) {
-    float held = 0.6 + 0.4 * (1.0 - exp(-(most - 0.6) / 0.4));
-    c.rgb = mix(c.rgb * (held / most), vec3(held), smoothstep(1.0, 5.0, most) * 0.6);
-  }
-  result = c;
+  result = vec4(soft ? softTone(c.rgb) : c.rgb, c.a);
 }
 `;

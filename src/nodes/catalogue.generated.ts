@@ -5,12 +5,16 @@ import imageDataImage from './image/data-image';
 import imageDisplace from './image/displace';
 import imageFill from './image/fill';
 import imageFlatShape from './image/flat-shape';
+import imageGradientMap from './image/gradient-map';
 import imageGradient from './image/gradient';
+import imageGrain from './image/grain';
+import imageHueSaturation from './image/hue-saturation';
 import imageLevels from './image/levels';
 import imageMaskedMix from './image/masked-mix';
 import imageNoise from './image/noise';
 import imageShot from './image/shot';
 import imageSteepness from './image/steepness';
+import imageTone from './image/tone';
 import imageTransform from './image/transform';
 import signalDrift from './signal/drift';
 import signalEnvelope from './signal/envelope';
@@ -44,12 +48,16 @@ export const allKinds = [
   { family: 'image', kind: imageDisplace },
   { family: 'image', kind: imageFill },
   { family: 'image', kind: imageFlatShape },
+  { family: 'image', kind: imageGradientMap },
   { family: 'image', kind: imageGradient },
+  { family: 'image', kind: imageGrain },
+  { family: 'image', kind: imageHueSaturation },
   { family: 'image', kind: imageLevels },
   { family: 'image', kind: imageMaskedMix },
   { family: 'image', kind: imageNoise },
   { family: 'image', kind: imageShot },
   { family: 'image', kind: imageSteepness },
+  { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
   { family: 'signal', kind: signalDrift },
   { family: 'signal', kind: signalEnvelope },

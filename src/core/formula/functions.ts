@@ -1,74 +1,183 @@
 import { noise3 } from '../noise';
 import { randomAt } from '../random';
 
+/** Works out a block: `n` results in `o` from up to three blocks of numbers. */
+export type BlockOp = (o: Float64Array, a: Float64Array, b: Float64Array, c: Float64Array, n: number) => void;
+
 /** One function of the formula language, for blocks of numbers and as GLSL. */
 export interface FormulaFunction {
   /** Fewest and most arguments. */
   arity: readonly [number, number];
-  one(a: number, b: number, c: number): number;
+  block: BlockOp;
   /** GLSL of a call; absent: a call by the same name. */
   glsl?(args: readonly string[]): string;
 }
 
-const unary = (one: (a: number) => number, glsl?: (args: readonly string[]) => string): FormulaFunction => ({
-  arity: [1, 1],
-  one,
-  glsl,
-});
-const binary = (
-  one: (a: number, b: number) => number,
-  glsl?: (args: readonly string[]) => string,
-): FormulaFunction => ({
-  arity: [2, 2],
-  one,
-  glsl,
-});
-
-const smooth = (low: number, high: number, x: number): number => {
-  const t = Math.min(1, Math.max(0, (x - low) / (high - low)));
-  return t * t * (3 - 2 * t);
-};
-
-/** Names and meaning as in GLSL ES 3.00 chapter 8 wherever it has them. */
+/**
+ * Names and meaning as in GLSL ES 3.00 chapter 8 wherever it has them. Each has its loop written out: a shared loop that
+ * is handed the function would stop the compiler from inlining it once a few formulas have run (three to six times slower).
+ */
 export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
-  sin: unary(Math.sin),
-  cos: unary(Math.cos),
-  tan: unary(Math.tan),
-  asin: unary((a) => Math.asin(Math.min(1, Math.max(-1, a)))),
-  acos: unary((a) => Math.acos(Math.min(1, Math.max(-1, a)))),
-  atan: unary(Math.atan),
-  atan2: binary(Math.atan2, ([y, x]) => `atan(${y}, ${x})`),
-  sqrt: unary(
-    (a) => Math.sqrt(Math.max(0, a)),
-    ([a]) => `sqrt(max(0.0, ${a}))`,
-  ),
-  abs: unary(Math.abs),
-  sign: unary(Math.sign),
-  floor: unary(Math.floor),
-  ceil: unary(Math.ceil),
-  round: unary(Math.round, ([a]) => `floor(${a} + 0.5)`),
-  fract: unary((a) => a - Math.floor(a)),
-  min: binary(Math.min),
-  max: binary(Math.max),
-  clamp: { arity: [3, 3], one: (x, low, high) => Math.min(high, Math.max(low, x)) },
-  mix: { arity: [3, 3], one: (a, b, t) => a + (b - a) * t },
-  step: binary((edge, x) => (x < edge ? 0 : 1)),
-  smoothstep: { arity: [3, 3], one: smooth },
-  pow: binary(Math.pow, ([a, b]) => `pow(max(0.0, ${a}), ${b})`),
-  exp: unary(Math.exp),
-  log: unary(
-    (a) => Math.log(Math.max(1e-30, a)),
-    ([a]) => `log(max(1e-30, ${a}))`,
-  ),
+  sin: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sin(a[i]);
+    },
+  },
+  cos: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.cos(a[i]);
+    },
+  },
+  tan: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.tan(a[i]);
+    },
+  },
+  asin: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.asin(Math.min(1, Math.max(-1, a[i])));
+    },
+  },
+  acos: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.acos(Math.min(1, Math.max(-1, a[i])));
+    },
+  },
+  atan: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.atan(a[i]);
+    },
+  },
+  atan2: {
+    arity: [2, 2],
+    block(o, a, b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.atan2(a[i], b[i]);
+    },
+    glsl: ([y, x]) => `atan(${y}, ${x})`,
+  },
+  sqrt: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sqrt(Math.max(0, a[i]));
+    },
+    glsl: ([a]) => `sqrt(max(0.0, ${a}))`,
+  },
+  abs: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.abs(a[i]);
+    },
+  },
+  sign: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sign(a[i]);
+    },
+  },
+  floor: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i]);
+    },
+  },
+  ceil: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.ceil(a[i]);
+    },
+  },
+  round: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i] + 0.5);
+    },
+    glsl: ([a]) => `floor(${a} + 0.5)`,
+  },
+  fract: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = a[i] - Math.floor(a[i]);
+    },
+  },
+  min: {
+    arity: [2, 2],
+    block(o, a, b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.min(a[i], b[i]);
+    },
+  },
+  max: {
+    arity: [2, 2],
+    block(o, a, b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.max(a[i], b[i]);
+    },
+  },
+  clamp: {
+    arity: [3, 3],
+    block(o, a, b, c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.min(c[i], Math.max(b[i], a[i]));
+    },
+  },
+  mix: {
+    arity: [3, 3],
+    block(o, a, b, c, n) {
+      for (let i = 0; i < n; i++) o[i] = a[i] + (b[i] - a[i]) * c[i];
+    },
+  },
+  step: {
+    arity: [2, 2],
+    block(o, a, b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = b[i] < a[i] ? 0 : 1;
+    },
+  },
+  smoothstep: {
+    arity: [3, 3],
+    block(o, a, b, c, n) {
+      for (let i = 0; i < n; i++) {
+        const t = Math.min(1, Math.max(0, (c[i] - a[i]) / (b[i] - a[i])));
+        o[i] = t * t * (3 - 2 * t);
+      }
+    },
+  },
+  pow: {
+    arity: [2, 2],
+    block(o, a, b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.pow(a[i], b[i]);
+    },
+    glsl: ([a, b]) => `pow(max(0.0, ${a}), ${b})`,
+  },
+  exp: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.exp(a[i]);
+    },
+  },
+  log: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.log(Math.max(1e-30, a[i]));
+    },
+    glsl: ([a]) => `log(max(1e-30, ${a}))`,
+  },
   noise: {
     arity: [1, 3],
-    one: noise3,
+    block(o, a, b, c, n) {
+      for (let i = 0; i < n; i++) o[i] = noise3(a[i], b[i], c[i]);
+    },
     glsl: (args) => `noise3(vec3(${[...args, '0.0', '0.0'].slice(0, 3).join(', ')}))`,
   },
-  rand: unary(
-    (a) => randomAt(Math.floor(a)),
-    ([a]) => `hash11(floor(${a}))`,
-  ),
+  rand: {
+    arity: [1, 1],
+    block(o, a, _b, _c, n) {
+      for (let i = 0; i < n; i++) o[i] = randomAt(Math.floor(a[i]));
+    },
+    glsl: ([a]) => `hash11(floor(${a}))`,
+  },
 };
 
 export const formulaConstants: Readonly<Record<string, number>> = { pi: Math.PI, tau: 2 * Math.PI };

@@ -1,11 +1,9 @@
-import { formulaFunctions } from './functions';
+import { formulaFunctions, type BlockOp } from './functions';
 import { namesIn, type BinaryOperator, type Expression } from './parse';
 
 const blockSize = 512;
 
-type Op = (out: Float64Array, a: Float64Array, b: Float64Array, c: Float64Array, n: number) => void;
-
-const binaryOps: Record<BinaryOperator, Op> = {
+const binaryOps: Record<BinaryOperator, BlockOp> = {
   '+': (o, a, b, _c, n) => {
     for (let i = 0; i < n; i++) o[i] = a[i] + b[i];
   },
@@ -50,63 +48,50 @@ const binaryOps: Record<BinaryOperator, Op> = {
   },
 };
 
-const negateOp: Op = (o, a, _b, _c, n) => {
+const negateOp: BlockOp = (o, a, _b, _c, n) => {
   for (let i = 0; i < n; i++) o[i] = -a[i];
 };
-const notOp: Op = (o, a, _b, _c, n) => {
+const notOp: BlockOp = (o, a, _b, _c, n) => {
   for (let i = 0; i < n; i++) o[i] = a[i] ? 0 : 1;
 };
-const chooseOp: Op = (o, a, b, c, n) => {
+const chooseOp: BlockOp = (o, a, b, c, n) => {
   for (let i = 0; i < n; i++) o[i] = a[i] ? b[i] : c[i];
 };
 
-// One loop a function, written out: a shared loop that is handed the function would stop the compiler from inlining it
-// once a few formulas have run (three to six times slower).
-const loops: Record<string, Op> = {
-  sin: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.sin(a[i]);
-  },
-  cos: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.cos(a[i]);
-  },
-  abs: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.abs(a[i]);
-  },
-  floor: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.floor(a[i]);
-  },
-  fract: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = a[i] - Math.floor(a[i]);
-  },
-  min: (o, a, b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.min(a[i], b[i]);
-  },
-  max: (o, a, b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.max(a[i], b[i]);
-  },
-  mix: (o, a, b, c, n) => {
-    for (let i = 0; i < n; i++) o[i] = a[i] + (b[i] - a[i]) * c[i];
-  },
-  sqrt: (o, a, _b, _c, n) => {
-    for (let i = 0; i < n; i++) o[i] = Math.sqrt(a[i] < 0 ? 0 : a[i]);
-  },
+/** Loops for the commonest case that one side is the same for all samples: `b[0]` and `c[0]`. */
+const affineOp: BlockOp = (o, a, b, c, n) => {
+  const m = b[0];
+  const s = c[0];
+  for (let i = 0; i < n; i++) o[i] = a[i] * m + s;
 };
-
-function loopOf(name: string): Op {
-  const ready = loops[name];
-  if (ready) return ready;
-  const { one } = formulaFunctions[name];
-  return (o, a, b, c, n) => {
-    for (let i = 0; i < n; i++) o[i] = one(a[i], b[i], c[i]);
-  };
-}
+const divideByOneOp: BlockOp = (o, a, b, _c, n) => {
+  const d = b[0];
+  for (let i = 0; i < n; i++) o[i] = a[i] / d;
+};
+const clampToOneOp: BlockOp = (o, a, b, c, n) => {
+  const low = b[0];
+  const high = c[0];
+  for (let i = 0; i < n; i++) {
+    const v = a[i];
+    o[i] = v < low ? low : v > high ? high : v;
+  }
+};
+const spreadOp: BlockOp = (o, a, _b, _c, n) => void o.fill(a[0], 0, n);
 
 interface Step {
-  op: Op;
+  op: BlockOp;
   out: Float64Array;
   a: Float64Array;
   b: Float64Array;
   c: Float64Array;
+}
+
+/** A part of the tree in the making: a block of samples, or a single number in a block of one. */
+interface Operand {
+  block: Float64Array;
+  varies: boolean;
+  /** Set where it is `of` times `m` plus `s`, so that what follows can go into the same loop. */
+  affine?: { of: Operand; m: Operand; s: Operand; step: Step };
 }
 
 /** Values of the names of a formula: one number for all samples, or one a sample (then `length` of the run long). */
@@ -114,41 +99,87 @@ export type FormulaValues = Readonly<Record<string, number | Float32Array>>;
 
 const zeros = new Float64Array(blockSize);
 
+const number = (value: number): Operand => ({ block: Float64Array.of(value), varies: false });
+const zero = number(0);
+const one = number(1);
+const minusOne = number(-1);
+
 /**
  * A formula ready to run over blocks of samples. Each part of the tree has a block of scratch memory; parts in which
- * nothing varies by sample are worked out once a run.
+ * nothing varies by sample are a single number, worked out once a run.
  */
 export class FormulaRunner {
   readonly names: readonly string[];
-  private readonly nameBlocks = new Map<string, Float64Array>();
+  private readonly nameBlocks = new Map<string, Operand>();
   private readonly uniformSteps: Step[] = [];
   private readonly varyingSteps: Step[] = [];
-  private readonly varying = new Set<Float64Array>();
-  private readonly result: Float64Array;
+  private readonly result: Operand;
 
   /** `varies` says which names have a value of their own for each sample; `i` and `u` always do. */
   constructor(expression: Expression, varies: (name: string) => boolean) {
     this.names = [...namesIn(expression)];
     for (const name of this.names) {
-      const block = new Float64Array(blockSize);
-      this.nameBlocks.set(name, block);
-      if (name === 'i' || name === 'u' || varies(name)) this.varying.add(block);
+      const each = name === 'i' || name === 'u' || varies(name);
+      this.nameBlocks.set(name, { block: new Float64Array(each ? blockSize : 1), varies: each });
     }
     this.result = this.build(expression);
   }
 
-  private step(op: Op, a: Float64Array, b: Float64Array = zeros, c: Float64Array = zeros): Float64Array {
-    const out = new Float64Array(blockSize);
-    const each = this.varying.has(a) || this.varying.has(b) || this.varying.has(c);
-    if (each) this.varying.add(out);
-    (each ? this.varyingSteps : this.uniformSteps).push({ op, out, a, b, c });
-    return out;
+  private push(op: BlockOp, each: boolean, a: Operand, b: Operand, c: Operand): { out: Operand; step: Step } {
+    const out = { block: new Float64Array(each ? blockSize : 1), varies: each };
+    const step = { op, out: out.block, a: a.block, b: b.block, c: c.block };
+    (each ? this.varyingSteps : this.uniformSteps).push(step);
+    return { out, step };
   }
 
-  private build(e: Expression): Float64Array {
+  /** One step; where it varies, operands that do not are spread over a block first, once a run. */
+  private step(op: BlockOp, a: Operand, b: Operand = zero, c: Operand = zero): Operand {
+    if (!a.varies && !b.varies && !c.varies) return this.push(op, false, a, b, c).out;
+    const [wideA, wideB, wideC] = [a, b, c].map((part) => this.spread(part));
+    return this.push(op, true, wideA, wideB, wideC).out;
+  }
+
+  private spread(part: Operand): Operand {
+    if (part.varies) return part;
+    if (part === zero) return { block: zeros, varies: true };
+    const block = new Float64Array(blockSize);
+    this.uniformSteps.push({ op: spreadOp, out: block, a: part.block, b: zeros, c: zeros });
+    return { block, varies: true };
+  }
+
+  /** `of` times `m` plus `s`; a loop of that form before it goes into the same one. */
+  private affine(of: Operand, m: Operand, s: Operand): Operand {
+    const before = of.affine;
+    if (before) {
+      this.varyingSteps.splice(this.varyingSteps.indexOf(before.step), 1);
+      const scaled = this.step(binaryOps['*'], before.s, m);
+      return this.affine(
+        before.of,
+        this.step(binaryOps['*'], before.m, m),
+        this.step(binaryOps['+'], scaled, s),
+      );
+    }
+    const { out, step } = this.push(affineOp, true, of, m, s);
+    return { ...out, affine: { of, m, s, step } };
+  }
+
+  private binary(operator: BinaryOperator, a: Operand, b: Operand): Operand {
+    if (a.varies !== b.varies) {
+      const [each, same] = a.varies ? [a, b] : [b, a];
+      if (operator === '*') return this.affine(each, same, zero);
+      if (operator === '+') return this.affine(each, one, same);
+      if (operator === '-' && a.varies) return this.affine(each, one, this.step(negateOp, same));
+      if (operator === '-') return this.affine(each, minusOne, same);
+      // Not by the inverse: a third of 3 has to be 1 to the last bit.
+      if (operator === '/' && a.varies) return this.push(divideByOneOp, true, a, b, zero).out;
+    }
+    return this.step(binaryOps[operator], a, b);
+  }
+
+  private build(e: Expression): Operand {
     switch (e.type) {
       case 'constant':
-        return new Float64Array(blockSize).fill(e.value);
+        return number(e.value);
       case 'name':
         return this.nameBlocks.get(e.name)!;
       case 'negate':
@@ -156,43 +187,49 @@ export class FormulaRunner {
       case 'not':
         return this.step(notOp, this.build(e.of));
       case 'binary':
-        return this.step(binaryOps[e.operator], this.build(e.left), this.build(e.right));
+        return this.binary(e.operator, this.build(e.left), this.build(e.right));
       case 'choose':
         return this.step(chooseOp, this.build(e.test), this.build(e.yes), this.build(e.no));
       case 'call': {
         const [a, b, c] = e.args.map((arg) => this.build(arg));
-        return this.step(loopOf(e.name), a, b, c);
+        if (e.name === 'clamp' && a.varies && !b.varies && !c.varies)
+          return this.push(clampToOneOp, true, a, b, c).out;
+        return this.step(formulaFunctions[e.name].block, a, b, c);
       }
     }
   }
 
   /** Whether the result has a value of its own for each sample. */
   get isVarying(): boolean {
-    return this.varying.has(this.result);
+    return this.result.varies;
   }
 
   /** Fills `out`; what is not a finite number becomes 0. */
   run(out: Float32Array, values: FormulaValues): void {
     const n = out.length;
-    for (const [name, block] of this.nameBlocks) {
+    const { block: result, varies } = this.result;
+    for (const [name, { block }] of this.nameBlocks) {
       const value = values[name];
       if (typeof value === 'number') block.fill(value);
       else if (value === undefined && name !== 'i' && name !== 'u') block.fill(0);
     }
-    for (const s of this.uniformSteps) s.op(s.out, s.a, s.b, s.c, blockSize);
-    const iBlock = this.nameBlocks.get('i');
-    const uBlock = this.nameBlocks.get('u');
+    for (const s of this.uniformSteps) s.op(s.out, s.a, s.b, s.c, s.out.length);
+    if (!varies) {
+      out.fill(result[0] - result[0] === 0 ? result[0] : 0);
+      return;
+    }
+    const iBlock = this.nameBlocks.get('i')?.block;
+    const uBlock = this.nameBlocks.get('u')?.block;
     const last = Math.max(1, n - 1);
     for (let start = 0; start < n; start += blockSize) {
       const size = Math.min(blockSize, n - start);
-      for (const [name, block] of this.nameBlocks) {
+      for (const [name, { block }] of this.nameBlocks) {
         const value = values[name];
         if (typeof value === 'object') for (let k = 0; k < size; k++) block[k] = value[start + k];
       }
       if (iBlock) for (let k = 0; k < size; k++) iBlock[k] = start + k;
       if (uBlock) for (let k = 0; k < size; k++) uBlock[k] = (start + k) / last;
       for (const s of this.varyingSteps) s.op(s.out, s.a, s.b, s.c, size);
-      const result = this.result;
       for (let k = 0; k < size; k++) {
         const v = result[k];
         out[start + k] = v - v === 0 ? v : 0;

@@ -166,6 +166,8 @@ export interface Pass<C> {
   body: string;
   /** Share of the node's size this pass is drawn at; 1 if absent. Gets the height of the node in pixels. */
   scale?(controls: ResolvedControls<C>, height: number): number;
+  /** Whether this pass would change nothing and is left out; absent: never. At least one pass has to remain. */
+  skip?(controls: ResolvedControls<C>, height: number): boolean;
 }
 
 interface PaintNumbers<C> {

@@ -1,11 +1,11 @@
-import type { ImageKind } from '../kind/kind';
+import type { ImageKind, Reads } from '../kind/kind';
 import type { Scene } from '../show/types';
 import type { Plan, PlanNode, PlanSource } from './plan';
 
 /** A read of an image by an input of a node. */
 interface Read {
   reader: PlanNode;
-  reads: 'same' | 'moved' | 'many' | 'data';
+  reads: Reads;
   source: PlanSource;
 }
 
@@ -18,8 +18,18 @@ export interface StorageQuestion {
   wanted: ReadonlySet<string>;
 }
 
-/** More calls of one function than this in a single shader, and its result is stored instead. */
-const mostCalls = 4;
+/** What a node brings into the shader that it would be joined into. */
+interface Tree {
+  /** How often its most called function is called for one pixel. */
+  calls: number;
+  /** Nodes, itself included. */
+  nodes: number;
+  /** Textures that are read. */
+  textures: number;
+}
+
+/** Beyond these a picture is stored: a function would be worked out too often, or a shader outgrow what cards take. */
+const most: Tree = { calls: 4, nodes: 24, textures: 5 };
 
 function imageReads(plan: Plan): Map<string, Read[]> {
   const reads = new Map<string, Read[]>();
@@ -38,6 +48,31 @@ function imageReads(plan: Plan): Map<string, Read[]> {
   return reads;
 }
 
+/** How often a reader calls the function of an input: with Amount, once for the dry picture as well. */
+const callsBy = (kind: ImageKind, reads: Read['reads']): number =>
+  reads === 'moved' && kind.paint.type === 'shader' && kind.paint.wet ? 2 : 1;
+
+function treeOf(
+  node: PlanNode,
+  kind: ImageKind,
+  stored: ReadonlySet<string>,
+  trees: ReadonlyMap<string, Tree>,
+): Tree {
+  const tree: Tree = { calls: 1, nodes: 1, textures: 0 };
+  for (const [name, [source]] of Object.entries(node.inputs)) {
+    if (!source) continue;
+    const above = source.back || stored.has(source.node) ? undefined : trees.get(source.node);
+    if (!above) {
+      tree.textures++;
+      continue;
+    }
+    tree.calls = Math.max(tree.calls, above.calls * callsBy(kind, kind.inputs[name].reads ?? 'same'));
+    tree.nodes += above.nodes;
+    tree.textures += above.textures;
+  }
+  return tree;
+}
+
 /**
  * Decides which pictures are drawn into a texture of their own; all others become part of the shader that reads them.
  * Stored is what two readers or many places read, what comes back around a circle, what another size or an explicit
@@ -48,46 +83,31 @@ export function storedImages(question: StorageQuestion): Set<string> {
   const reads = imageReads(plan);
   const starts = new Set(plan.returns.map((wire) => wire.back?.startsFrom).filter((id) => id != null));
   const stored = new Set<string>();
-  // How often the function of a node is called in the shader it ends up in; readers come after sources in the order,
-  // so calls are counted from the sources on.
-  const calls = new Map<string, number>();
+  const trees = new Map<string, Tree>();
   for (const node of plan.order) {
     if (node.kind.output !== 'image') continue;
-    const kind: ImageKind = node.kind;
-    let own = 1;
-    for (const [name, sources] of Object.entries(node.inputs)) {
-      const source = sources[0];
-      if (!source || stored.has(source.node) || source.back) continue;
-      const dry =
-        kind.inputs[name].reads === 'moved' && kind.paint.type === 'shader' && kind.paint.wet ? 2 : 1;
-      own += dry * (calls.get(source.node) ?? 1);
-    }
+    const tree = treeOf(node, node.kind, stored, trees);
     const list = reads.get(node.id) ?? [];
     const [read] = list;
-    const alone =
+    const joinable =
       list.length === 1 &&
       (read.reads === 'same' || read.reads === 'moved') &&
       read.source.back === null &&
       read.reader.kind.output === 'image' &&
       read.reader.kind.paint.type === 'shader' &&
-      sizeOf(read.reader.id) === sizeOf(node.id);
-    const moved = alone && read.reads === 'moved';
-    const wet =
-      moved &&
-      read.reader.kind.output === 'image' &&
-      read.reader.kind.paint.type === 'shader' &&
-      read.reader.kind.paint.wet;
-    const keeps =
-      !alone ||
-      kind.paint.type !== 'shader' ||
-      scene.nodes[node.id].precision !== 'auto' ||
-      wanted.has(node.id) ||
-      starts.has(node.id) ||
-      own * (wet ? 2 : 1) > mostCalls * 2 ||
-      // Moving what is itself a stored picture would read it between pixels twice; once is exact.
-      (moved && own > mostCalls);
-    if (keeps) stored.add(node.id);
-    calls.set(node.id, keeps ? 1 : own);
+      sizeOf(read.reader.id) === sizeOf(node.id) &&
+      node.kind.paint.type === 'shader' &&
+      scene.nodes[node.id].precision === 'auto' &&
+      !wanted.has(node.id) &&
+      !starts.has(node.id);
+    // Moving what reads a texture would mix its pixels first and change them then, which is another picture.
+    const fits =
+      joinable &&
+      tree.nodes < most.nodes &&
+      tree.textures <= (read.reads === 'moved' ? 0 : most.textures) &&
+      tree.calls * callsBy(read.reader.kind as ImageKind, read.reads) <= most.calls;
+    if (!fits) stored.add(node.id);
+    trees.set(node.id, tree);
   }
   return stored;
 }

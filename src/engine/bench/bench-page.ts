@@ -1,1 +1,65 @@
-export {};
+import { Gpu } from '../gpu';
+import { chainByHand, chainEngine } from './chain';
+import { copiesByHand, copiesEngine, cpuMs } from './copies';
+import { feedbackByHand, feedbackEngine } from './feedback';
+import { compare, median, type Ratio, type Work } from './measure';
+import { Raw } from './raw';
+import { stillEngine } from './still';
+
+/** What `npm run bench` calls in this page. */
+export interface BenchPage {
+  pyrvelBench: { names: string[]; run(name: string): Ratio };
+}
+
+const gpu = new Gpu();
+const raw = new Raw();
+const rounds = 11;
+
+/** A figure that is no ratio of two works on the card. */
+const plain = (measure: () => number): Ratio => {
+  const values = Array.from({ length: rounds }, measure).sort((a, b) => a - b);
+  const at = (share: number): number => values[Math.round((rounds - 1) * share)];
+  return { median: median(values), low: at(0.25), high: at(0.75), ms: [at(0.5), 1] };
+};
+
+const chain = (bits: '8' | '16' | '32'): Ratio =>
+  compare(chainEngine(gpu, bits, true), chainEngine(gpu, bits), rounds, 3);
+const seen = (work: Work & { look(): number[] }): Work => {
+  work.frame(0);
+  work.frame(1);
+  if (work.look().every((v, k) => v === 0 || k === 3))
+    throw new Error('The picture to be measured is black.');
+  return work;
+};
+
+const cases: Record<string, () => Ratio> = {
+  chain8: () => compare(seen(chainEngine(gpu, '16')), chainByHand(raw), rounds, 4),
+  chain8Speedup: () => chain('16'),
+  chain8Speedup8: () => chain('8'),
+  chain8Speedup32: () => chain('32'),
+  feedback: () => compare(feedbackEngine(gpu), feedbackByHand(raw), rounds, 6),
+  copies10k: () => compare(copiesEngine(gpu, 10000), copiesByHand(raw, 10000), rounds, 4),
+  copies100k: () => compare(copiesEngine(gpu, 100000), copiesByHand(raw, 100000), rounds, 2),
+  cpuCopies: () => {
+    const many = copiesEngine(gpu, 100000);
+    const few = copiesEngine(gpu, 1000);
+    cpuMs(many, 2);
+    cpuMs(few, 20);
+    return plain(() => cpuMs(many, 3) / cpuMs(few, 3));
+  },
+  static200Ms: () => {
+    const rig = stillEngine(gpu);
+    rig.frame(0);
+    rig.finish();
+    return plain(() => {
+      const start = performance.now();
+      for (let k = 0; k < 50; k++) rig.frame(k + 1);
+      return (performance.now() - start) / 50;
+    });
+  },
+};
+
+(window as unknown as BenchPage).pyrvelBench = {
+  names: Object.keys(cases),
+  run: (name) => cases[name](),
+};

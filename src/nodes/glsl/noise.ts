@@ -13,7 +13,10 @@ float hash11(float x) { return hash33(vec3(x, 0.0, 0.0)).x; }
 
 /** Smooth noises of three dimensions; \`wrap\` > 0 makes them repeat after so many cells along that axis. */
 export const noiseGlsl = `
-vec3 wrapCell(vec3 cell, vec3 wrap) { return mix(cell, mod(cell, max(wrap, vec3(1.0))), step(vec3(0.5), wrap)); }
+vec3 wrapCell(vec3 cell, vec3 wrap) {
+  if (wrap.x + wrap.z < 0.5) return cell;
+  return mix(cell, mod(cell, max(wrap, vec3(1.0))), step(vec3(0.5), wrap));
+}
 float cornerNoise(vec3 cell, vec3 from, vec3 wrap) {
   vec3 g = hash33(wrapCell(cell, wrap)) * 2.0 - 1.0;
   return dot(g, from);
@@ -46,22 +49,29 @@ float cellNoise(vec3 q, vec3 wrap) {
   }
   return sqrt(nearest) * 2.0 - 1.0;
 }
-float oneNoise(int kind, vec3 q, vec3 wrap) {
-  if (kind == 0) return gradientNoise(q, wrap);
-  if (kind == 1) return valueNoise(q, wrap);
-  if (kind == 2) return cellNoise(q, wrap);
-  return 1.0 - 2.0 * abs(gradientNoise(q, wrap));
-}
-float octaves(int kind, vec3 q, vec3 wrap, float count, float roughness) {
+`;
+
+/** Layers of one form of noise, each finer and weaker than the one before; `octavesN` for the N-th form of Noise. */
+export const octavesGlsl = [
+  'gradientNoise(q, wrap)',
+  'valueNoise(q, wrap)',
+  'cellNoise(q, wrap)',
+  '1.0 - 2.0 * abs(gradientNoise(q, wrap))',
+  'hash33(wrapCell(floor(q), wrap)).x * 2.0 - 1.0',
+]
+  .map(
+    (noise, form) => `
+float octaves${form}(vec3 q, vec3 wrap, float count, float roughness) {
   float sum = 0.0; float strength = 1.0; float total = 0.0;
   for (int k = 0; k < 8; k++) {
     if (float(k) >= count) break;
-    sum += strength * oneNoise(kind, q, wrap);
+    sum += strength * (${noise});
     total += strength;
     strength *= roughness;
     q = q * 2.0 + vec3(0.0, 0.0, step(wrap.z, 0.5) * 7.31);
     wrap *= 2.0;
   }
   return sum / total;
-}
-`;
+}`,
+  )
+  .join('\n');

@@ -70,18 +70,22 @@ export default imageKind({
     passes: [
       {
         scale: (c, height) => share(c.radius, height),
+        skip: (c, height) => share(c.radius, height) === 1,
         body: 'return (@previous(p + pixel * vec2(0.25, 0.25)) + @previous(p + pixel * vec2(-0.25, 0.25)) + @previous(p + pixel * vec2(0.25, -0.25)) + @previous(p + pixel * vec2(-0.25, -0.25))) * 0.25;',
       },
       {
         scale: (c, height) => share(c.radius, height),
+        skip: (c) => c.radius <= 0,
         body: across('pixel * ($form == 1 ? vec2(cos($turn), sin($turn)) : vec2(1.0, 0.0))'),
       },
       {
         scale: (c, height) => share(c.radius, height),
-        body: `if ($form == 1) return @previous(p);${across('pixel * vec2(0.0, 1.0)')}`,
+        skip: (c) => c.form === 'directed' || c.radius <= 0,
+        body: across('pixel * vec2(0.0, 1.0)'),
       },
       {
-        body: 'if ($radius <= 0.0) return @picture(p); vec4 soft = @previous(p); return $amount < 1.0 ? mix(@picture(p), soft, $amount) : soft;',
+        skip: (c, height) => c.radius > 0 && share(c.radius, height) === 1 && c.amount >= 1,
+        body: 'vec4 soft = @previous(p); return $amount < 1.0 ? mix(@picture(p), soft, $amount) : soft;',
       },
     ],
   },

@@ -1,6 +1,6 @@
 import { choice, number, toggle, vector, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { hashGlsl, noiseGlsl } from '../glsl/noise';
+import { hashGlsl, noiseGlsl, octavesGlsl } from '../glsl/noise';
 
 export default imageKind({
   id: 'noise',
@@ -20,12 +20,14 @@ export default imageKind({
         random: 'Random pixels',
       },
       default: 'gradient',
+      compiled: true,
     }),
     channels: choice({
       label: 'Channels',
       help: 'One noise for all colours, or a noise of its own for each.',
       options: { one: 'One', three: 'Three' },
       default: 'one',
+      compiled: true,
     }),
     period: number({
       label: 'Period',
@@ -132,7 +134,7 @@ export default imageKind({
   moves: (c) => c.rate !== 0,
   paint: {
     type: 'shader',
-    helpers: [hashGlsl, noiseGlsl],
+    helpers: [hashGlsl, noiseGlsl, octavesGlsl],
     derived: { travel: 'float', depthCells: 'float' },
     derive(c, moment) {
       if (c.loop <= 0) return { travel: moment.time * c.rate, depthCells: 0 };
@@ -157,15 +159,14 @@ export default imageKind({
         v = mix(a, b, smoothstep(0.0, 1.0, z - slow)) * 2.0 - 1.0;
         if ($channels == 0) v = v.xxx;
       } else {
-        int form = $form == 3 ? 3 : $form;
         vec3 shift = vec3(lift * 1.7, lift * 0.9, 0.0);
         if ($tile) shift = vec3(0.0, 0.0, $depthCells > 0.5 ? 0.0 : lift);
-        v.x = octaves(form, vec3(q, z) + shift, wrap, $octaves, $roughness);
+        v.x = octaves$form(vec3(q, z) + shift, wrap, $octaves, $roughness);
         v.y = v.x; v.z = v.x;
         if ($channels == 1) {
           vec3 other = $tile ? vec3(0.0, 0.0, 0.5) : vec3(53.0, 19.0, 0.31);
-          v.y = octaves(form, vec3(q, z) + shift + other, wrap, $octaves, $roughness);
-          v.z = octaves(form, vec3(q, z) + shift + other * 2.0 + vec3(0.0, 0.0, 0.13), wrap, $octaves, $roughness);
+          v.y = octaves$form(vec3(q, z) + shift + other, wrap, $octaves, $roughness);
+          v.z = octaves$form(vec3(q, z) + shift + other * 2.0 + vec3(0.0, 0.0, 0.13), wrap, $octaves, $roughness);
         }
       }
       v = v * $amplitude + $offset;

@@ -1,0 +1,129 @@
+/**
+ * npm run bench: measures the engine against the same pictures written by hand, in one run, in headless Chromium with the
+ * software renderer. `--json` prints one flat object of the medians as the last line; `--write` keeps all of it in
+ * docs/benchmarks.md; words that are left name the figures wanted, all if there is none.
+ */
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { startBrowser } from '../bin/browser';
+import { FormulaRunner } from '../src/core/formula/run';
+import { parseFormula } from '../src/core/formula/parse';
+import type { Ratio } from '../src/engine/bench/measure';
+import { compare } from '../src/engine/bench/measure';
+import { listen, makeApp } from '../src/server/server';
+
+/** What each figure says, and the most (or least) it should be. */
+const figures: Record<string, { about: string; target: string }> = {
+  chain8: { about: 'a chain of eight steps / one shader written by hand', target: '≤ 1.15' },
+  chain8Speedup: { about: 'one pass a node / joined, 16-bit float', target: '≥ 3' },
+  chain8Speedup8: { about: 'one pass a node / joined, 8 bits', target: '≥ 1.8' },
+  chain8Speedup32: { about: 'one pass a node / joined, 32-bit float', target: '≥ 1.8' },
+  feedback: { about: 'zoom, keep, noise, two-way blur / by hand', target: '≤ 1.25' },
+  copies10k: { about: '10,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
+  copies100k: { about: '100,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
+  cpuCopies: { about: 'CPU of a frame: 100,000 copies / 1,000, from an image', target: '≤ 1.1' },
+  formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
+  static200Ms: { about: 'CPU milliseconds a frame, 200 nodes that stand still', target: '≤ 0.2' },
+};
+
+function formula100k(): Ratio {
+  const n = 100000;
+  const out = new Float32Array(n);
+  const names = (text: string) => (name: string) => text.includes(name);
+  const runnerOf = (text: string): FormulaRunner =>
+    new FormulaRunner(parseFormula(text, names(text)), (name) => name === 'u' || name === 'i');
+  const valuesOf = (k: number) => ({ time: k / 60 });
+  // Fifty others first: an engine that only knows one formula would look quicker than it is on stage.
+  for (let k = 0; k < 50; k++) {
+    const others = [
+      `sin(u * ${k} + time)`,
+      `floor(i / ${k + 1}) % 7`,
+      `clamp(u * ${k}, 0, 1) ^ 2`,
+      `u > 0.5 ? i : -time`,
+    ];
+    runnerOf(others[k % 4]).run(out, valuesOf(k));
+  }
+  const runner = runnerOf(
+    'sin(u * tau * 3 + time) * 0.4 + abs(fract(i * 0.013 + time * 0.2) - 0.5) * cos(u * pi)',
+  );
+  const byHand = new Float32Array(n);
+  let sink = 0;
+  const formula = { frame: (k: number) => runner.run(out, valuesOf(k)), finish: () => void (sink += out[7]) };
+  const loop = {
+    frame: (k: number) => {
+      const time = k / 60;
+      for (let i = 0; i < n; i++) {
+        const u = i / (n - 1);
+        const run = i * 0.013 + time * 0.2;
+        byHand[i] =
+          Math.sin(u * 2 * Math.PI * 3 + time) * 0.4 +
+          Math.abs(run - Math.floor(run) - 0.5) * Math.cos(u * Math.PI);
+      }
+    },
+    finish: () => void (sink += byHand[7]),
+  };
+  const ratio = compare(formula, loop, 25, 6);
+  for (let i = 0; i < n; i += 997) {
+    if (Math.abs(out[i] - byHand[i]) > 1e-5)
+      throw new Error(`The formula and the loop differ at ${i} (${sink}).`);
+  }
+  return ratio;
+}
+
+const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'));
+const isWanted = (name: string): boolean => wanted.length === 0 || wanted.includes(name);
+const results = new Map<string, Ratio>();
+const { server, address } = await listen(makeApp(), 0);
+const driver = await startBrowser({ width: 400, height: 300 });
+try {
+  await driver.manage().setTimeouts({ script: 600000 });
+  await driver.get(`${address}/bench.html`);
+  await driver.wait(() => driver.executeScript('return Boolean(window.pyrvelBench)'), 20000);
+  const names = await driver.executeScript<string[]>('return window.pyrvelBench.names');
+  for (const name of names.filter(isWanted)) {
+    results.set(name, await driver.executeScript<Ratio>('return window.pyrvelBench.run(arguments[0])', name));
+    console.log(line(name));
+  }
+} finally {
+  await driver.quit();
+  server.close();
+}
+if (isWanted('formula100k')) {
+  results.set('formula100k', formula100k());
+  console.log(line('formula100k'));
+}
+
+function line(name: string): string {
+  const { median, low, high, ms } = results.get(name)!;
+  const times = ms[1] === 1 ? '' : `  ${ms[0].toFixed(2)} / ${ms[1].toFixed(2)} ms`;
+  return `${name.padEnd(16)} ${median.toFixed(3)}  (${low.toFixed(3)}–${high.toFixed(3)})  ${figures[name].target}${times}  ${figures[name].about}`;
+}
+
+if (process.argv.includes('--write')) {
+  const commit = execFileSync('git', ['rev-parse', '--short', 'HEAD'], { encoding: 'utf8' }).trim();
+  const rows = [...results].map(
+    ([name, r]) =>
+      `| \`${name}\` | ${figures[name].about} | ${r.median.toFixed(3)} | ${r.low.toFixed(3)}–${r.high.toFixed(3)} | ${figures[name].target} |`,
+  );
+  writeFileSync(
+    path.resolve(import.meta.dirname, '../docs/benchmarks.md'),
+    `# Benchmarks
+
+Made by \`npm run bench -- --write\` on ${new Date().toISOString().slice(0, 10)} at ${commit}. Machine: ${os.cpus().length} cores
+(${os.cpus()[0].model.trim()}), no graphics card: headless Chromium draws in software, at 640x360 unless said otherwise. Each
+figure is the median of paired rounds in one run, each round ended by a read of one pixel; the spread is from the first to
+the third quartile. Ratios can be compared between machines, times cannot.
+
+| figure | what | median | spread | target |
+|---|---|---|---|---|
+${rows.join('\n')}
+`,
+  );
+}
+if (process.argv.includes('--json')) {
+  console.log(
+    JSON.stringify(Object.fromEntries([...results].map(([name, r]) => [name, Number(r.median.toFixed(4))]))),
+  );
+}

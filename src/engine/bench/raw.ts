@@ -1,0 +1,103 @@
+import type { Work } from './measure';
+
+/** The little that a program written by hand for one picture needs: WebGL2 without a library. */
+export class Raw {
+  readonly gl: WebGL2RenderingContext;
+  private readonly read = new Uint8Array(4);
+  private readonly probe: WebGLFramebuffer;
+
+  constructor() {
+    const canvas = new OffscreenCanvas(16, 16);
+    this.gl = canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false })!;
+    const { gl } = this;
+    gl.getExtension('EXT_color_buffer_float');
+    gl.getExtension('OES_texture_float_linear');
+    this.probe = this.target(1, 1, gl.RGBA8).framebuffer;
+  }
+
+  program(vertex: string, fragment: string): WebGLProgram {
+    const { gl } = this;
+    const program = gl.createProgram();
+    for (const [type, text] of [
+      [gl.VERTEX_SHADER, vertex],
+      [gl.FRAGMENT_SHADER, fragment],
+    ] as const) {
+      const shader = gl.createShader(type)!;
+      gl.shaderSource(shader, text);
+      gl.compileShader(shader);
+      if (!gl.getShaderParameter(shader, gl.COMPILE_STATUS))
+        throw new Error(`hand-written shader: ${gl.getShaderInfoLog(shader)}`);
+      gl.attachShader(program, shader);
+    }
+    gl.linkProgram(program);
+    return program;
+  }
+
+  target(
+    width: number,
+    height: number,
+    format: number,
+  ): { framebuffer: WebGLFramebuffer; texture: WebGLTexture } {
+    const { gl } = this;
+    const texture = gl.createTexture();
+    gl.bindTexture(gl.TEXTURE_2D, texture);
+    gl.texStorage2D(gl.TEXTURE_2D, 1, format, width, height);
+    this.smooth(true);
+    const framebuffer = gl.createFramebuffer();
+    gl.bindFramebuffer(gl.FRAMEBUFFER, framebuffer);
+    gl.framebufferTexture2D(gl.FRAMEBUFFER, gl.COLOR_ATTACHMENT0, gl.TEXTURE_2D, texture, 0);
+    return { framebuffer, texture };
+  }
+
+  numbers(width: number, height: number, rgba: Float32Array): WebGLTexture {
+    const { gl } = this;
+    const texture = gl.createTexture();
+    gl.bindTexture(gl.TEXTURE_2D, texture);
+    gl.texStorage2D(gl.TEXTURE_2D, 1, gl.RGBA32F, width, height);
+    gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
+    this.smooth(false);
+    return texture;
+  }
+
+  private smooth(on: boolean): void {
+    const { gl } = this;
+    const filter = on ? gl.LINEAR : gl.NEAREST;
+    gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MIN_FILTER, filter);
+    gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_MAG_FILTER, filter);
+    gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_WRAP_S, gl.CLAMP_TO_EDGE);
+    gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_WRAP_T, gl.CLAMP_TO_EDGE);
+  }
+
+  /** One triangle over the whole target. */
+  pass(program: WebGLProgram, framebuffer: WebGLFramebuffer, width: number, height: number): void {
+    const { gl } = this;
+    gl.bindFramebuffer(gl.FRAMEBUFFER, framebuffer);
+    gl.viewport(0, 0, width, height);
+    gl.useProgram(program);
+    gl.drawArrays(gl.TRIANGLES, 0, 3);
+  }
+
+  /** A piece of work drawn by hand, ended by a read of one pixel of `last`. */
+  work(last: WebGLFramebuffer, frame: (k: number) => void): Work {
+    const { gl } = this;
+    return {
+      frame,
+      finish: () => {
+        // A blit of one pixel into 8 bits depends on the picture and can be read whatever its precision.
+        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, last);
+        gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, this.probe);
+        gl.finish();
+        gl.bindFramebuffer(gl.FRAMEBUFFER, this.probe);
+        gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.read);
+      },
+    };
+  }
+}
+
+export const fullVertex = `#version 300 es
+out vec2 place;
+void main() {
+  vec2 p = vec2(float((gl_VertexID << 1) & 2), float(gl_VertexID & 2));
+  place = p;
+  gl_Position = vec4(p * 2.0 - 1.0, 0.0, 1.0);
+}`;
