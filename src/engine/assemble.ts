@@ -1,6 +1,6 @@
 import { formulaToGlsl } from '../core/formula/glsl';
 import { FormulaError, parseFormula, type Expression } from '../core/formula/parse';
-import type { ControlSpec } from '../core/kind/controls';
+import type { ChoiceSpec, ControlSpec } from '../core/kind/controls';
 import type { GlslType, ImageKind } from '../core/kind/kind';
 import type { PlanSource } from '../core/patch/plan';
 
@@ -38,8 +38,8 @@ export interface Part {
   name: string;
   kind: ImageKind;
   inputs: Record<string, PlanSource[]>;
-  /** What of a control's value stands in the code; only for those that `isCompiled`. */
-  codeOf(control: string): string;
+  /** What of a control's value stands in the code, as the function `codeOf` says. */
+  codeOf(control: string): string | null;
 }
 
 /** A node whose part of a shader cannot be written. `node` is the one to blame, wherever its code was joined into. */
@@ -56,23 +56,34 @@ export class PartError extends Error {
 /** The most stops a gradient may have; the schema says the same. */
 export const mostStops = 16;
 
-/** Whether something of a control's value stands in the code of the shader, so that another means another shader. */
-export const isCompiled = (spec: ControlSpec): boolean =>
-  spec.type === 'formula' || spec.type === 'gradient' || (spec.type === 'choice' && spec.compiled === true);
+/**
+ * What of a control's value stands in the code of the shader, so that another means another shader: a formula, the option
+ * of a choice, a toggle that nothing drives, the number of a gradient's stops. What is not chosen then costs nothing: a
+ * branch in a shader takes its registers on every card, and on some its time. Null for all that can be moved: numbers,
+ * colours and places never compile.
+ */
+export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): string | null {
+  switch (spec.type) {
+    case 'formula':
+    case 'choice':
+      return String(value);
+    case 'gradient':
+      return String((value as unknown[]).length);
+    case 'toggle':
+      return driven ? null : String(value);
+    default:
+      return null;
+  }
+}
 
-/** What of a value stands in the code: a formula, the option of a choice, the number of a gradient's stops. */
-export const codeOf = (spec: ControlSpec, value: unknown): string =>
-  String(spec.type === 'gradient' ? (value as unknown[]).length : value);
-
-export const choiceIndex = (spec: ControlSpec, value: unknown): number =>
-  spec.type === 'choice' ? Math.max(0, Object.keys(spec.options).indexOf(String(value))) : 0;
+const choiceIndex = (spec: ChoiceSpec, value: string): number =>
+  Math.max(0, Object.keys(spec.options).indexOf(value));
 
 const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
   number: 'float',
   whole: 'float',
   angle: 'float',
   toggle: 'bool',
-  choice: 'int',
   colour: 'vec4',
   point: 'vec2',
   vector: 'vec3',
@@ -91,11 +102,9 @@ uniform vec2 pixel;
 // Twin of guardValue in core: unchanged to half the limit, then bending under it.
 const guardGlsl = `
 vec4 guarded(vec4 v, float limit) {
-  if (limit <= 0.0) return v;
-  vec4 knee = vec4(limit * 0.5);
-  vec4 over = max(abs(v) - knee, 0.0) / knee;
-  vec4 bent = sign(v) * (knee + knee * (over / (1.0 + over)));
-  return mix(v, bent, vec4(greaterThan(abs(v), knee)));
+  float knee = limit * 0.5;
+  vec4 over = max(abs(v) - knee, 0.0);
+  return sign(v) * (min(abs(v), knee) + over * knee / (knee + over));
 }
 `;
 
@@ -161,7 +170,7 @@ class Writer {
 
   private parse(part: Part, name: string, label: string, variables: readonly string[]): Expression {
     try {
-      return parseFormula(part.codeOf(name), (n) => variables.includes(n), variables);
+      return parseFormula(part.codeOf(name) ?? '', (n) => variables.includes(n), variables);
     } catch (error) {
       if (!(error instanceof FormulaError)) throw error;
       throw new PartError(part.id, `${label}: ${error.message} (at ${error.position + 1})`);
@@ -227,7 +236,8 @@ class Writer {
           );
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
-        if (isCompiled(spec)) return String(choiceIndex(spec, part.codeOf(name)));
+        const code = part.codeOf(name);
+        if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
         const type = glslTypes[spec.type];
         if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);
         return this.number(part, k, name, type, spec);
@@ -261,9 +271,10 @@ class Writer {
       const mixed = wet ? `mix(source, f_${part.id}(p, source), ${wet})` : `f_${part.id}(p, source)`;
       this.functions.push(`vec4 ${name}(vec2 p) { vec4 source = ${source}(p); return ${mixed}; }`);
     } else {
+      // A loop that is not entered, where an `if` would do: renderers in software work out both sides of an `if`.
       this.functions.push(`${title}\nvec4 f_${part.id}(vec2 p) {\n${code}\n}`);
       this.functions.push(
-        `vec4 ${name}(vec2 p) { vec4 v = f_${part.id}(p); if (${wet} < 1.0) v = mix(${source}(p), v, ${wet}); return v; }`,
+        `vec4 ${name}(vec2 p) { vec4 v = f_${part.id}(p); for (float share = ${wet}; share < 1.0; share = 1.0) v = mix(${source}(p), v, share); return v; }`,
       );
     }
     return name;

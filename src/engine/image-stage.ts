@@ -4,13 +4,11 @@ import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
 import { numberImages, storedImages } from '../core/patch/storage';
 import type { NodeRun } from '../core/run/node-run';
 import type { Frame, SceneRun } from '../core/run/scene-run';
-import type { Scene, Stop } from '../core/show/types';
+import type { PatchNode, Scene, Stop } from '../core/show/types';
 import { keepFor } from '../core/time/clock';
 import {
   assemble,
-  choiceIndex,
   codeOf,
-  isCompiled,
   mostStops,
   PartError,
   type Assembled,
@@ -43,6 +41,9 @@ interface Stored {
   drawn: boolean;
 }
 
+/** So far beyond what pictures hold that the guard of a return wire does nothing. */
+const noLimit = 1e20;
+
 /** The list of a uniform, made anew where it has another length. */
 function exactly(uniform: IUniform, length: number): Float32Array {
   if ((uniform.value as Float32Array).length !== length) uniform.value = new Float32Array(length);
@@ -73,6 +74,8 @@ export class ImageStage {
   private lastDt = 1 / 60;
   /** Nodes on return wires drawn in this frame: the frame before is in their other target now. */
   private readonly exchanged = new Set<string>();
+  /** What of each node stands in code, as long as neither the node nor its place in the plan changed. */
+  private readonly codeKeys = new Map<string, { node: PatchNode; plan: PlanNode; key: string }>();
   /** Shaders for pictures that are looked at but are part of another shader. */
   private readonly peeks = new Map<string, Program>();
 
@@ -144,6 +147,7 @@ export class ImageStage {
       peek.material.dispose();
       this.peeks.delete(id);
     }
+    this.codeKeys.clear();
     for (const id of this.faults.keys()) if (!plan.nodes.has(id)) this.faults.delete(id);
     for (const node of plan.order) {
       if (!live.has(node.id)) continue;
@@ -175,7 +179,7 @@ export class ImageStage {
       name: node.name,
       kind: planned.kind as ImageKind,
       inputs: planned.inputs,
-      codeOf: (control) => codeOf(planned.kind.controls[control], this.run.runs.get(id)!.controls[control]),
+      codeOf: (control) => this.codeOf(planned, control),
     };
   }
 
@@ -185,12 +189,19 @@ export class ImageStage {
     return kind?.output === 'image' ? this.part(source.node) : null;
   };
 
+  private codeOf(node: PlanNode, control: string): string | null {
+    const driven = node.parts.some((part) => part.control === control);
+    return codeOf(node.kind.controls[control], this.run.runs.get(node.id)!.controls[control], driven);
+  }
+
   private codeKey(id: string): string {
     const node = this.plan!.nodes.get(id)!;
-    const run = this.run.runs.get(id)!;
+    const { node: patchNode } = this.run.runs.get(id)!;
+    const known = this.codeKeys.get(id);
+    if (known?.node === patchNode && known.plan === node) return known.key;
     let key = '';
-    for (const [name, spec] of Object.entries(node.kind.controls))
-      if (isCompiled(spec)) key += `${codeOf(spec, run.controls[name])}\n`;
+    for (const control of Object.keys(node.kind.controls)) key += `${this.codeOf(node, control) ?? ''}\n`;
+    this.codeKeys.set(id, { node: patchNode, plan: node, key });
     return key;
   }
 
@@ -251,6 +262,17 @@ export class ImageStage {
     }
   }
 
+  /** Another program for a node; what is looked at and holds some of the same code needs another as well. */
+  private prepareAgain(node: PlanNode, stored: Stored): void {
+    const members = new Set(stored.programs[0].assembled.members);
+    for (const [id, peek] of this.peeks) {
+      if (!peek.assembled.members.some((member) => members.has(member))) continue;
+      peek.material.dispose();
+      this.peeks.delete(id);
+    }
+    this.prepare(node, stored);
+  }
+
   private keyOfMembers(id: string, stored: Stored): string {
     const members = stored.programs[0]?.assembled.members.filter((m) => this.plan!.nodes.has(m)) ?? [id];
     return members.map((m) => this.codeKey(m)).join('\n');
@@ -263,7 +285,7 @@ export class ImageStage {
     try {
       // A value that stands in the code changed: the one edit that needs another program.
       if (stored.programs.length && this.keyOfMembers(node.id, stored) !== stored.key)
-        this.prepare(node, stored);
+        this.prepareAgain(node, stored);
       if (paint.type === 'data') {
         this.upload(stored, this.dataOf(paint, node, run, frame));
       } else if (paint.type === 'shot') {
@@ -425,8 +447,8 @@ export class ImageStage {
         const loop = this.run.returns.get(read.source.back!.id);
         const { keep, guard, limit } = loop!.settings;
         uniforms[read.back].value = loop!.clearing
-          ? [1, 0]
-          : [keepFor(keep, this.lastDt), guard === 'soft' ? limit : 0];
+          ? [1, noLimit]
+          : [keepFor(keep, this.lastDt), guard === 'soft' ? limit : noLimit];
       }
     }
   }
@@ -451,8 +473,7 @@ export class ImageStage {
       return;
     }
     const value = run.controls[number.control];
-    if (number.spec.type === 'choice') uniforms[number.uniform].value = choiceIndex(number.spec, value);
-    else if (number.spec.type === 'gradient') {
+    if (number.spec.type === 'gradient') {
       const stops = [...(value as Stop[])].sort((a, b) => a.at - b.at).slice(0, mostStops);
       const at = exactly(uniforms[`${number.uniform}_at`], stops.length);
       const colours = exactly(uniforms[`${number.uniform}_colours`], 4 * stops.length);

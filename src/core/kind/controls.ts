@@ -35,11 +35,6 @@ export interface ChoiceSpec extends ControlBase {
   type: 'choice';
   options: Readonly<Record<string, string>>;
   default: string;
-  /**
-   * In a shader the option is written into the code: `$name` becomes its index as a literal. Another option then means
-   * another shader, but what is not chosen costs nothing; for choices between long pieces of code.
-   */
-  compiled?: true;
 }
 export interface ToggleSpec extends ControlBase {
   type: 'toggle';

@@ -11,23 +11,21 @@ function share(radiusHeights: number, height: number): number {
   return scale;
 }
 
-// Two taps of a filtered read stand for each pair of pixels; the weights are a Gaussian of deviation radius / 2, added
-// up as they are used, so that brightness is kept at any radius.
+// Two taps of a filtered read stand for each pair of pixels; the weights are a Gaussian of deviation radius / 2, worked out
+// step by step (Turkowski, "Incremental Computation of the Gaussian", GPU Gems 3) and added up as they are used, so that
+// brightness is kept at any radius.
 const across = (direction: string): string => `
       vec2 along = ${direction};
-      float radius = max($reach, 0.0);
       vec4 sum = @previous(p);
       float total = 1.0;
-      float s = max(radius * 0.5, 1e-3);
-      for (int k = 1; k <= 24; k += 2) {
-        float a = float(k);
-        if (a > radius + 1.0) break;
-        float wa = exp(-a * a / (2.0 * s * s));
-        float b = a + 1.0;
-        float wb = exp(-b * b / (2.0 * s * s));
-        float w = wa + wb;
-        if (w < 1e-5) break;
-        vec2 o = along * ((a * wa + b * wb) / w);
+      float g = 1.0;
+      float fall = exp(-2.0 / max($reach * $reach, 1e-3));
+      float faster = fall * fall;
+      for (float a = 1.0; a <= $reach + 1.0; a += 2.0) {
+        float near = (g *= fall); fall *= faster;
+        float far = (g *= fall); fall *= faster;
+        float w = near + far;
+        vec2 o = along * (a + far / max(w, 1e-9));
         sum += (@previous(p + o) + @previous(p - o)) * w;
         total += 2.0 * w;
       }

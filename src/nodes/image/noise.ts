@@ -20,14 +20,12 @@ export default imageKind({
         random: 'Random pixels',
       },
       default: 'gradient',
-      compiled: true,
     }),
     channels: choice({
       label: 'Channels',
       help: 'One noise for all colours, or a noise of its own for each.',
       options: { one: 'One', three: 'Three' },
       default: 'one',
-      compiled: true,
     }),
     period: number({
       label: 'Period',
