@@ -222,7 +222,7 @@ describe('keys and envelopes', () => {
     await desk.openShow(smallShow('Hit'));
     await desk.add('radial', 'Gradient');
     await desk.add('adsr', 'Envelope');
-    await desk.type('Decay value', '3');
+    await desk.type('Decay value', '1.5');
     await desk.add('keyboard', 'Keys');
     await desk.click('[data-part="key"] button');
     await desk.press('k');

@@ -8,7 +8,7 @@ import { Sketch } from '../demo/sketch';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
 
-const patience = 15000;
+const patience = 40000;
 
 /** An empty show at the size that tests are drawn at. */
 export function smallShow(name = 'Small'): Show {

@@ -1,0 +1,80 @@
+/** npm run screenshots: draws the pictures in docs/screenshots from the demo show, at 1280 x 800. */
+import { writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { Key } from 'selenium-webdriver';
+import { Desk } from '../test/desk';
+
+const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
+const desk = await Desk.open();
+
+async function shot(name: string): Promise<void> {
+  const png = await desk.driver.takeScreenshot();
+  writeFileSync(path.join(folder, `${name}.png`), Buffer.from(png, 'base64'));
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+/** Waits until every card in sight shows its picture and the monitor is lit. */
+async function drawn(): Promise<void> {
+  await desk.until(
+    'the monitor',
+    () => desk.picture(),
+    (p) => p.lit > 0.05,
+  );
+  await desk.until(
+    'the cards',
+    () =>
+      desk.driver.executeScript<number>(
+        `return [...document.querySelectorAll('[data-node] canvas[data-drawn]')].filter((c) => Number(c.dataset.drawn) < 2).length`,
+      ),
+    (left) => left === 0,
+  );
+}
+
+async function openScene(name: string): Promise<void> {
+  const tabs = await desk.driver.findElements({ css: '[role="tab"]' });
+  for (const tab of tabs) if ((await tab.getText()).includes(name)) await tab.click();
+}
+
+try {
+  await desk.click('[data-show="Night Apiary"] button');
+  await desk.find('[data-testid="patch"]');
+  await desk.select('Work size', 'Half');
+  await drawn();
+  await shot('build');
+  await desk.choose('Swarms');
+  await desk.click('[aria-label="Source of Size"]');
+  await desk.find('[data-part="size"] [data-testid="bead"]');
+  await shot('control-sources');
+  await desk.chooseNothing();
+  await desk.press('/');
+  const search = await desk.find('[cmdk-input]');
+  await search.sendKeys('soft');
+  await desk.find('[cmdk-item]');
+  await shot('add');
+  await search.sendKeys(Key.ESCAPE);
+  await openScene('Smoke Frames');
+  await drawn();
+  await desk.click('[data-return]');
+  await desk.find('[data-testid="return-panel"]');
+  await shot('return-wire');
+  await openScene('Waggle Trace');
+  await drawn();
+  await desk.choose('Globe');
+  await desk.find('[data-testid="table"]');
+  await shot('bench-points');
+  await desk.click('[aria-label="Views"] [href="/play"]');
+  await desk.click('[data-tile="Smoke Frames"] .tool');
+  for (const tile of ['Pollen Drift', 'Smoke Frames', 'Waggle Trace'])
+    await desk.find(`[data-tile="${tile}"] img`);
+  await desk.until(
+    'the next scene',
+    () => desk.picture('[aria-label="Next"] canvas'),
+    (p) => p.lit > 0.05,
+  );
+  await shot('play');
+  await desk.click('[aria-label="Views"] [href="/shows"]');
+  await desk.find('[data-show="Night Apiary"] img');
+  await shot('shows');
+} finally {
+  await desk.close();
+}
