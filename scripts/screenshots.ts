@@ -50,6 +50,11 @@ try {
   const search = await desk.find('[cmdk-input]');
   await search.sendKeys('soft');
   await desk.find('[cmdk-item]');
+  await desk.until(
+    'the bench',
+    () => desk.picture('[data-testid="bench-picture"] canvas'),
+    (p) => p.lit > 0.05,
+  );
   await shot('add');
   await search.sendKeys(Key.ESCAPE);
   await openScene('Smoke Frames');

@@ -3,7 +3,7 @@ import { Sketch } from '../sketch';
 
 /** Pixels as copies: swarms carried by a 64 x 4 noise, and a field of grains that remember where they belong. */
 export function pollenDrift(): Sketch {
-  const s = new Sketch('s1', 'Pollen Drift', [1500, 120]);
+  const s = new Sketch('s1', 'Pollen Drift', [1570, 120]);
   const places = s.add(
     'noise',
     'Places',
@@ -98,9 +98,9 @@ export function pollenDrift(): Sketch {
       { at: 1, colour: [0.012, 0.014, 0.03, 1] },
     ],
   });
-  const haze = s.add('blur', 'Haze', [1190, 260], { radius: 0.03 });
+  const haze = s.add('blur', 'Haze', [1190, 240], { radius: 0.03 });
   const scene = s.add('blend', 'On Night', [1190, 60], { mode: 'over' });
-  const glow = s.add('blend', 'Shine', [1350, 120], { mode: 'add', amount: 1 });
+  const glow = s.add('blend', 'Shine', [1380, 120], { mode: 'add', amount: 1 });
   s.wire(sky, scene, 'picture');
   s.wire(shot, scene, 'over');
   s.wire(shot, haze, 'picture');

@@ -2,7 +2,7 @@ import { Sketch } from '../sketch';
 
 /** Feedback: a small picture that is moved, turned and pushed a little each frame, and laid over itself. */
 export function smokeFrames(): Sketch {
-  const s = new Sketch('s2', 'Smoke Frames', [1430, 110]);
+  const s = new Sketch('s2', 'Smoke Frames', [1550, 110]);
   const pixels: [number, number] = [480, 270];
   const rings = s.add(
     'gradient',
@@ -67,7 +67,7 @@ export function smokeFrames(): Sketch {
     { form: 'box', size: [1.66, 0.9], softness: 0.16, fill: [1, 1, 1, 1] },
     { size: pixels },
   );
-  const keep = s.add('masked-mix', 'Inside the Frame', [1000, 110]);
+  const keep = s.add('masked-mix', 'Inside the Frame', [1000, 130]);
   s.wire(dye, lay, 'over');
   s.wire(carry, push, 'picture');
   s.wire(noise, push, 'map');
@@ -93,8 +93,8 @@ export function smokeFrames(): Sketch {
       { at: 1, colour: [0.014, 0.014, 0.028, 1] },
     ],
   });
-  const over = s.add('blend', 'On Ground', [1120, 20], { mode: 'over' });
-  const shine = s.add('blend', 'Shine', [1280, 110], { mode: 'screen', amount: 0.5 });
+  const over = s.add('blend', 'On Ground', [1180, -30], { mode: 'over' });
+  const shine = s.add('blend', 'Shine', [1365, 110], { mode: 'screen', amount: 0.5 });
   s.wire(lay, slope, 'picture');
   s.wire(slope, silver, 'picture');
   s.wire(ground, over, 'picture');

@@ -3,7 +3,7 @@ import { Sketch } from '../sketch';
 
 /** A curve from history: where three slow waves have been, standing on every point of a globe. */
 export function waggleTrace(): Sketch {
-  const s = new Sketch('s3', 'Waggle Trace', [1560, 130]);
+  const s = new Sketch('s3', 'Waggle Trace', [1700, 130]);
   const x = s.add('oscillator', 'Left Right', [0, 620], { rate: 0.31 });
   const y = s.add('oscillator', 'Up Down', [180, 620], { rate: 0.43, phase: 0.25 });
   const z = s.add('oscillator', 'To and Fro', [360, 620], { rate: 0.19, phase: 0.1 });
@@ -106,8 +106,8 @@ export function waggleTrace(): Sketch {
   const camera = s.add('camera', 'Camera', [1140, 330], { orbit: 0, height: 14, distance: 1.95, view: 36 });
   const shot = s.add('shot', 'Shot', [1340, 0], { background: palette.night });
   for (const prop of [lines, skin, rows, dances, sun, dim, camera]) s.wire(prop, shot, 'props');
-  const haze = s.add('blur', 'Haze', [1340, 250], { radius: 0.02 });
-  const shine = s.add('blend', 'Shine', [1450, 380], { mode: 'add', amount: 0.65 });
+  const haze = s.add('blur', 'Haze', [1340, 190], { radius: 0.02 });
+  const shine = s.add('blend', 'Shine', [1520, 130], { mode: 'add', amount: 0.65 });
   s.wire(shot, haze, 'picture');
   s.wire(shot, shine, 'picture');
   s.wire(haze, shine, 'over');

@@ -39,7 +39,7 @@ function BeatLamps() {
 
 function Transport() {
   const playing = liveStore((s) => s.transport.playing);
-  const seconds = liveStore((s) => Math.floor(s.transport.time * 10) / 10);
+  const seconds = liveStore((s) => Math.floor(s.transport.time * 10 + 1e-6) / 10);
   const bpm = useShow((show) => show.tempo.bpm);
   const taps = useRef<number[]>([]);
   const setBpm = (value: number): void => {

@@ -167,6 +167,7 @@ export class Engine {
         if (this.show) this.setShow(applyChanges(this.show, message.changes));
         break;
       case 'watch':
+        if (message.watch.scene !== this.watch.scene) this.clock?.forgetNodes();
         this.watch = message.watch;
         break;
       case 'surface':

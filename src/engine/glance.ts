@@ -34,22 +34,33 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
       });
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
-      const shape =
-        node.prop.type === 'body'
-          ? node.prop.shape
-          : node.prop.type === 'instances'
-            ? node.prop.body.shape
-            : null;
       list.push({
         ...base,
         kind: 'prop',
         count,
         about: aboutProp(node.prop),
-        samples: shape ? thin(shape.positions, 3, mostPoints) : base.samples,
+        samples: thin(placesOf(node.prop, mostPoints) ?? base.samples, 3, mostPoints),
       });
     }
   }
   return list;
+}
+
+/** Points that show where a prop is: those of a body, or the places of up to `most` copies; null if only the card knows. */
+function placesOf(prop: Prop, most: number): Float32Array | null {
+  if (prop.type === 'body') return prop.shape.positions;
+  if (prop.type !== 'instances') return null;
+  const { on, place, count } = prop;
+  if (on) return on.positions;
+  if (place.every((lane) => lane.length <= 1)) return null;
+  const shown = Math.min(count, most);
+  const places = new Float32Array(3 * shown);
+  for (let k = 0; k < shown; k++) {
+    // Spread over all copies, so that a few stand for the whole.
+    const i = Math.floor((k * count) / shown);
+    place.forEach((lane, axis) => (places[3 * k + axis] = lane[lane.length > 1 ? i : 0]));
+  }
+  return places;
 }
 
 function aboutProp(prop: Prop): string {
@@ -100,10 +111,12 @@ export function benchData(run: SceneRun, id: string): BenchData | null {
     }));
     return { ...empty, lanes, count: node.given.length };
   }
-  const shape =
-    node.shape ??
-    (node.prop?.type === 'body' ? node.prop.shape : node.prop?.type === 'instances' ? node.prop.on : null);
-  if (!shape) return node.prop?.type === 'instances' ? { ...empty, count: node.prop.count } : null;
+  if (node.prop?.type === 'instances') {
+    const { count } = node.prop;
+    return { ...empty, positions: placesOf(node.prop, mostBenchPoints), count };
+  }
+  const shape = node.shape ?? (node.prop?.type === 'body' ? node.prop.shape : null);
+  if (!shape) return null;
   const lines = new Uint32Array(shape.rows.length + shape.columns.length);
   lines.set(shape.rows);
   lines.set(shape.columns, shape.rows.length);

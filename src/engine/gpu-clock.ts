@@ -51,6 +51,13 @@ export class GpuClock {
     if (fence) this.open.push({ fence, start });
   }
 
+  /** Forgets the times of single nodes: another scene is looked at, whose nodes may have the same ids. */
+  forgetNodes(): void {
+    for (const { query } of this.queries) this.gl.deleteQuery(query);
+    this.queries = [];
+    for (const node of Object.keys(this.nodeMs)) delete this.nodeMs[node];
+  }
+
   /** Whether nothing is being measured, so that the next frame may be. */
   get canMeasure(): boolean {
     return this.timer !== null && this.queries.length === 0;

@@ -119,7 +119,7 @@ export function AddPalette({
           placeholder={
             request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
           }
-          className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none"
+          className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none!"
         />
         <Command.List className="max-h-96 overflow-y-auto p-1.5">
           {found?.length === 0 && (

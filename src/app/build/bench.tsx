@@ -280,7 +280,9 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
   }
   return (
     <p className="quiet p-3">
-      {data.count > 1 ? `${data.count} copies.` : 'A light or a camera shows in the Shot it is wired to.'}
+      {data.count > 1
+        ? `${data.count} copies, placed by the picture wired into Pixels.`
+        : 'A light or a camera shows in the Shot it is wired to.'}
     </p>
   );
 }

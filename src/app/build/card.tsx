@@ -110,7 +110,10 @@ function NumbersFace({ id }: { id: string }) {
 function Cost({ id }: { id: string }) {
   const ms = liveStore((s) => s.stats?.nodeMs[id]);
   return ms === undefined ? null : (
-    <span className="figures quiet text-2xs" title="Time of the graphics card for this step">
+    <span
+      className="figures quiet shrink-0 text-2xs whitespace-nowrap [[data-far=true]_&]:hidden"
+      title="Time of the graphics card for this step"
+    >
       {ms < 0.1 ? '<0.1' : ms.toFixed(1)}&thinsp;ms
     </span>
   );
@@ -164,9 +167,13 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>
         )}
       </div>
-      <div className="flex h-6 items-center gap-1 px-2">
+      <div className="flex h-7 items-center gap-1 px-2">
         <span className="h-1.5 w-1.5 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
-        <span className="grow truncate font-medium" title={`${node.name} (${kind.label})`}>
+        <span
+          className="grow truncate font-medium"
+          style={{ fontSize: 'calc(0.8rem * var(--label-scale, 1))' }}
+          title={`${node.name} (${kind.label})`}
+        >
           {node.name}
         </span>
         {fault ? (

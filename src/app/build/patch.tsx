@@ -6,6 +6,7 @@ import {
   applyNodeChanges,
   useNodesInitialized,
   useReactFlow,
+  useStore,
   type Connection,
   type FinalConnectionState,
   type NodeChange,
@@ -155,6 +156,8 @@ export function Patch({ scene }: { scene: Scene }) {
     [scene.id],
   );
 
+  // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
+  const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);
   const [tidying, setTidying] = useState(false);
   const tidyUp = async (): Promise<void> => {
     setTidying(true);
@@ -240,7 +243,14 @@ export function Patch({ scene }: { scene: Scene }) {
   }, [scene, selection, wire, openAdd]);
 
   return (
-    <div ref={box} className="relative h-full outline-none" tabIndex={-1} data-testid="patch">
+    <div
+      ref={box}
+      className="relative h-full outline-none"
+      style={{ '--label-scale': labelScale } as React.CSSProperties}
+      tabIndex={-1}
+      data-far={labelScale > 1.3}
+      data-testid="patch"
+    >
       <ReactFlow
         nodes={nodes}
         edges={edges}

@@ -10,7 +10,7 @@ export async function tidy(scene: Scene): Promise<void> {
   const isSignal = (id: string): boolean => catalogue.get(scene.nodes[id]?.kind)?.output === 'signal';
   const size = (id: string): { width: number; height: number } => ({
     width: faceWidth + 2,
-    height: isSignal(id) ? 82 : faceHeight + 26,
+    height: isSignal(id) ? 86 : faceHeight + 30,
   });
   const wires = Object.values(scene.wires).filter((wire) => !wire.back);
   const across = Object.keys(scene.nodes).filter((id) => !isSignal(id));

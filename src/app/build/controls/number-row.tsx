@@ -67,7 +67,7 @@ export function NumberRow({
         />
         {wire || formula !== undefined ? (
           <output
-            className="figures h-6 w-16 shrink-0 px-1.5 pt-0.5 text-right text-primary"
+            className="figures h-6 min-w-16 shrink-0 px-1.5 pt-0.5 text-right whitespace-nowrap text-primary"
             aria-label={`${label} now`}
             data-testid="live-value"
           >
