@@ -1,7 +1,10 @@
 import { noise3 } from '../noise';
 import { randomAt } from '../random';
 
-/** Works out a block: `n` results in `o` from up to three blocks of numbers. */
+/**
+ * Works out a block: `n` results in `o` from up to three blocks of numbers. Functions of one argument take it as `a` times
+ * `b[0]` plus `c[0]`.
+ */
 export type BlockOp = (o: Float64Array, a: Float64Array, b: Float64Array, c: Float64Array, n: number) => void;
 
 /** One function of the formula language, for blocks of numbers and as GLSL. */
@@ -20,38 +23,38 @@ export interface FormulaFunction {
 export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   sin: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.sin(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sin(a[i] * m + s);
     },
   },
   cos: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.cos(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.cos(a[i] * m + s);
     },
   },
   tan: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.tan(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.tan(a[i] * m + s);
     },
   },
   asin: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.asin(Math.min(1, Math.max(-1, a[i])));
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.asin(Math.min(1, Math.max(-1, a[i] * m + s)));
     },
   },
   acos: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.acos(Math.min(1, Math.max(-1, a[i])));
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.acos(Math.min(1, Math.max(-1, a[i] * m + s)));
     },
   },
   atan: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.atan(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.atan(a[i] * m + s);
     },
   },
   atan2: {
@@ -63,46 +66,49 @@ export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   },
   sqrt: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.sqrt(Math.max(0, a[i]));
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sqrt(Math.max(0, a[i] * m + s));
     },
     glsl: ([a]) => `sqrt(max(0.0, ${a}))`,
   },
   abs: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.abs(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.abs(a[i] * m + s);
     },
   },
   sign: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.sign(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.sign(a[i] * m + s);
     },
   },
   floor: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i] * m + s);
     },
   },
   ceil: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.ceil(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.ceil(a[i] * m + s);
     },
   },
   round: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i] + 0.5);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.floor(a[i] * m + s + 0.5);
     },
     glsl: ([a]) => `floor(${a} + 0.5)`,
   },
   fract: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = a[i] - Math.floor(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) {
+        const v = a[i] * m + s;
+        o[i] = v - Math.floor(v);
+      }
     },
   },
   min: {
@@ -153,14 +159,14 @@ export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   },
   exp: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.exp(a[i]);
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.exp(a[i] * m + s);
     },
   },
   log: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = Math.log(Math.max(1e-30, a[i]));
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = Math.log(Math.max(1e-30, a[i] * m + s));
     },
     glsl: ([a]) => `log(max(1e-30, ${a}))`,
   },
@@ -173,8 +179,8 @@ export const formulaFunctions: Readonly<Record<string, FormulaFunction>> = {
   },
   rand: {
     arity: [1, 1],
-    block(o, a, _b, _c, n) {
-      for (let i = 0; i < n; i++) o[i] = randomAt(Math.floor(a[i]));
+    block(o, a, { 0: m }, { 0: s }, n) {
+      for (let i = 0; i < n; i++) o[i] = randomAt(Math.floor(a[i] * m + s));
     },
     glsl: ([a]) => `hash11(floor(${a}))`,
   },

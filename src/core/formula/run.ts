@@ -163,6 +163,15 @@ export class FormulaRunner {
     return { ...out, affine: { of, m, s, step } };
   }
 
+  /** A function of one argument takes it as `a` times `b[0]` plus `c[0]`, which saves a loop where it comes in that form. */
+  private unary(name: string, a: Operand): Operand {
+    const { block } = formulaFunctions[name];
+    if (!a.affine) return this.push(block, a.varies, a, one, zero).out;
+    const { of, m, s, step } = a.affine;
+    this.varyingSteps.splice(this.varyingSteps.indexOf(step), 1);
+    return this.push(block, true, of, m, s).out;
+  }
+
   private binary(operator: BinaryOperator, a: Operand, b: Operand): Operand {
     if (a.varies !== b.varies) {
       const [each, same] = a.varies ? [a, b] : [b, a];
@@ -194,6 +203,7 @@ export class FormulaRunner {
         const [a, b, c] = e.args.map((arg) => this.build(arg));
         if (e.name === 'clamp' && a.varies && !b.varies && !c.varies)
           return this.push(clampToOneOp, true, a, b, c).out;
+        if (e.args.length === 1 && formulaFunctions[e.name].arity[1] === 1) return this.unary(e.name, a);
         return this.step(formulaFunctions[e.name].block, a, b, c);
       }
     }
@@ -221,6 +231,7 @@ export class FormulaRunner {
     const iBlock = this.nameBlocks.get('i')?.block;
     const uBlock = this.nameBlocks.get('u')?.block;
     const last = Math.max(1, n - 1);
+    const share = 1 / last;
     for (let start = 0; start < n; start += blockSize) {
       const size = Math.min(blockSize, n - start);
       for (const [name, { block }] of this.nameBlocks) {
@@ -228,7 +239,11 @@ export class FormulaRunner {
         if (typeof value === 'object') for (let k = 0; k < size; k++) block[k] = value[start + k];
       }
       if (iBlock) for (let k = 0; k < size; k++) iBlock[k] = start + k;
-      if (uBlock) for (let k = 0; k < size; k++) uBlock[k] = (start + k) / last;
+      if (uBlock) {
+        // A division a sample costs more than all the rest of a short formula; the end is set to be exact.
+        for (let k = 0; k < size; k++) uBlock[k] = (start + k) * share;
+        if (start + size > last && n > 1) uBlock[size - 1] = 1;
+      }
       for (const s of this.varyingSteps) s.op(s.out, s.a, s.b, s.c, size);
       for (let k = 0; k < size; k++) {
         const v = result[k];
