@@ -107,7 +107,11 @@ describe('shows in this browser', () => {
     await desk.importText(writeShow(later));
     await desk.notice('warning', 'From Later is here');
     await desk.click('[data-show="From Later"] button');
-    expect(await desk.text('[data-placeholder]')).toContain('tide-pool');
+    await desk.until(
+      'the placeholder',
+      () => desk.text('[data-placeholder]'),
+      (t) => t.includes('tide-pool'),
+    );
     await goTo('shows');
     const kept = JSON.parse(await exported('From Later')) as Show;
     expect(kept.scenes[0].nodes.n9).toEqual(later.scenes[0].nodes.n9);
