@@ -222,12 +222,16 @@ export class Desk {
       .perform();
   }
 
+  /** Clicks a card until it is chosen: a card that was just made anew may miss a click. */
   async choose(node: string): Promise<void> {
-    await this.click(`[data-node="${node}"] .truncate`);
     await this.until(
-      'the inspector',
-      async () => (await this.find('[aria-label="Name of the node"]')).getAttribute('value'),
-      (v) => v === node,
+      `${node} in the inspector`,
+      async () => {
+        await this.click(`[data-node="${node}"] .truncate`);
+        const [field] = await this.driver.findElements(By.css('[aria-label="Name of the node"]'));
+        return field?.getAttribute('value');
+      },
+      (name) => name === node,
     );
   }
 

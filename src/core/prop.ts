@@ -1,4 +1,4 @@
-import type { ImageRef } from './kind/kind';
+import type { ImageRef } from './image-ref';
 import type { Shape } from './shape/shape';
 import type { Rgba, Spread } from './show/types';
 

@@ -1,7 +1,7 @@
 import type { DataTexture, IUniform, Texture } from 'three';
 import type { InstancesProp } from '../core/prop';
 import type { Shape } from '../core/shape/shape';
-import type { ImageRef } from '../core/kind/kind';
+import type { ImageRef } from '../core/image-ref';
 import type { Spread } from '../core/show/types';
 import type { Gpu } from './gpu';
 

@@ -1,4 +1,4 @@
-import type { RawShaderMaterial, Texture } from 'three';
+import type { Texture } from 'three';
 import type { Catalogue } from '../core/kind/kind';
 import { quietInputs, type InputState } from '../core/run/inputs';
 import type { Frame } from '../core/run/scene-run';
@@ -9,12 +9,11 @@ import { benchData, glanceNodes, glanceParts } from './glance';
 import { Gpu } from './gpu';
 import { GpuClock } from './gpu-clock';
 import { Pacer } from './pacer';
+import { Presenter, type Presented } from './presenter';
 import { Previews } from './previews';
 import {
   assertNever,
-  type Answer,
   type Ask,
-  type FrameRequest,
   type FromEngine,
   type ProgramState,
   type SurfaceRole,
@@ -22,6 +21,7 @@ import {
   type Watch,
   type WorkScale,
 } from './protocol';
+import { Questions } from './questions';
 import { ScenePlayer } from './scene-player';
 
 interface Surface {
@@ -38,34 +38,10 @@ interface Surface {
 const graphicsRetryMs = 250;
 /** Frames given to the card and not done at which the next one is left out. */
 const mostBehind = 2;
-/** Steps from the start of a scene to its picture in lists, and seconds each. */
-const pictureSteps = 16;
-const pictureStepSeconds = 0.1;
 /** Milliseconds from the start of a frame to its end above which the card counts as slow. */
 const slowFrameMs = 120;
 /** Most milliseconds a slow card is left to the rest of the browser after each frame. */
 const longestRestMs = 200;
-
-const presentFragment = `#version 300 es
-precision highp float;
-in vec2 place;
-uniform sampler2D first;
-uniform sampler2D second;
-uniform float fade;
-uniform float level;
-uniform vec2 fit;
-out vec4 result;
-float grain(vec2 p) { return fract(sin(dot(p, vec2(12.9898, 78.233))) * 43758.5453); }
-void main() {
-  vec2 p = (place - 0.5) * fit + 0.5;
-  vec2 inside = step(vec2(0.0), p) * step(p, vec2(1.0));
-  vec3 c = texture(first, p).rgb;
-  if (fade > 0.0) c = mix(c, texture(second, p).rgb, fade);
-  // Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands.
-  c += (grain(gl_FragCoord.xy) - 0.5) / 255.0;
-  result = vec4(c * level * inside.x * inside.y, 1.0);
-}
-`;
 
 /**
  * The engine: owns time, the scenes that are playing and every canvas that shows them. It never waits for the interface,
@@ -74,7 +50,8 @@ void main() {
 export class Engine {
   private gpu: Gpu | null = null;
   private clock: GpuClock | null = null;
-  private present: RawShaderMaterial | null = null;
+  private presenter: Presenter | null = null;
+  private questions: Questions | null = null;
   private previews: Previews | null = null;
   private show: Show | null = null;
   private readonly players = new Map<string, ScenePlayer>();
@@ -103,7 +80,6 @@ export class Engine {
   private toldFaults = new Map<string, string>();
   private graphicsDownSince: number | null = null;
   private lastAttempt = 0;
-  private exact: { key: string; player: ScenePlayer; frame: number } | null = null;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -116,13 +92,8 @@ export class Engine {
     try {
       this.gpu = new Gpu();
       this.clock = new GpuClock(this.gpu.gl);
-      this.present = this.gpu.material(presentFragment, {
-        first: { value: null },
-        second: { value: null },
-        fade: { value: 0 },
-        level: { value: 1 },
-        fit: { value: [1, 1] },
-      });
+      this.presenter = new Presenter(this.gpu);
+      this.questions = new Questions(this.gpu, this.catalogue, this.presenter, this.players);
       this.previews = new Previews(this.gpu, (pixels, width, cells) =>
         this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
       );
@@ -154,7 +125,7 @@ export class Engine {
     }
     // What lived on the card is gone with it; canvases keep their last picture.
     this.without = null;
-    this.exact = null;
+    this.questions = null;
     this.gpu = null;
   }
 
@@ -227,7 +198,6 @@ export class Engine {
     this.show = show;
     for (const player of this.players.values()) player.dispose();
     this.players.clear();
-    this.exact = null;
     this.time = time;
     this.origin = { time: 0, beat: 0 };
     this.playing = playing;
@@ -455,7 +425,7 @@ export class Engine {
     this.without.play(scene, frame, [], this.show!.canvas.height);
   }
 
-  private pictureFor(role: SurfaceRole): { first: Texture; second: Texture; fade: number; level: number } {
+  private pictureFor(role: SurfaceRole): Presented {
     const of = (id: string | null): Texture =>
       (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
     const { program, incoming, fade, next } = this.program;
@@ -516,15 +486,8 @@ export class Engine {
       const { bench } = this.watch;
       if (!player || !bench || !player.peek(bench, null)) return;
     } else {
-      const { first, second, fade, level } = this.pictureFor(role);
-      const { uniforms } = this.present!;
       const shape = this.show!.canvas.width / this.show!.canvas.height / (width / height);
-      uniforms.first.value = first;
-      uniforms.second.value = second;
-      uniforms.fade.value = fade;
-      uniforms.level.value = level;
-      uniforms.fit.value = shape > 1 ? [1, shape] : [1 / shape, 1];
-      gpu.pass(this.present!, null);
+      this.presenter!.draw(this.pictureFor(role), shape);
     }
     surface.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
     if (role === 'stage') this.stageFrames++;
@@ -588,133 +551,13 @@ export class Engine {
 
   private async answer(id: number, ask: Ask): Promise<void> {
     try {
-      const answer = await this.work(ask);
+      if (!this.questions || !this.gpu || this.gpu.isLost)
+        throw new Error('The graphics card is away. Try again in a moment.');
+      const answer = await this.questions.answer(ask, this.show!);
       const transfer = 'png' in answer ? [answer.png] : [];
       this.tell({ type: 'answer', id, answer }, transfer);
     } catch (error) {
       this.tell({ type: 'refusal', id, message: error instanceof Error ? error.message : String(error) });
     }
-  }
-
-  private async work(ask: Ask): Promise<Answer> {
-    if (!this.gpu || this.gpu.isLost) throw new Error('The graphics card is away. Try again in a moment.');
-    switch (ask.what) {
-      case 'pixel':
-        return this.readPixel(ask.scene, ask.node, ask.x, ask.y);
-      case 'shader':
-        return { what: 'shader', text: this.players.get(ask.scene)?.stage.shaderText(ask.node) ?? '' };
-      case 'frame':
-        return { what: 'frame', png: await this.exactFrame(ask.request) };
-      case 'picture': {
-        const { scene, width, height } = ask;
-        const player = this.players.get(scene);
-        const png = player ? this.png(player, null, width, height) : this.pictureOf(scene, width, height);
-        return { what: 'picture', png: await png };
-      }
-    }
-  }
-
-  private async readPixel(scene: string, node: string, x: number, y: number): Promise<Answer> {
-    const gpu = this.gpu!;
-    const player = this.players.get(scene);
-    const image = player?.run.runs.get(node)?.image;
-    if (!player || !image) throw new Error('There is no picture at this node.');
-    const px = Math.min(image.width - 1, Math.max(0, Math.floor(x * image.width)));
-    const py = Math.min(image.height - 1, Math.max(0, Math.floor(y * image.height)));
-    const target = gpu.acquire(1, 1, '32');
-    const region = [px / image.width, py / image.height, 1 / image.width, 1 / image.height];
-    const rgba = new Float32Array(4);
-    try {
-      if (!player.peek(node, target, region)) throw new Error('There is no picture at this node.');
-      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, rgba);
-      else {
-        const bytes = new Uint8Array(4);
-        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, bytes);
-        bytes.forEach((v, k) => (rgba[k] = v / 255));
-      }
-    } finally {
-      gpu.release(target);
-    }
-    return {
-      what: 'pixel',
-      rgba: [rgba[0], rgba[1], rgba[2], rgba[3]],
-      width: image.width,
-      height: image.height,
-    };
-  }
-
-  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
-  private async exactFrame(request: FrameRequest): Promise<ArrayBuffer> {
-    const show = this.show!;
-    const scene = this.scene(request.scene);
-    if (!scene) throw new Error(`There is no scene ${request.scene}.`);
-    if (request.node && !scene.nodes[request.node])
-      throw new Error(`There is no node ${request.node} in ${scene.name}.`);
-    const key = `${request.scene} ${request.width}x${request.height} ${request.node}`;
-    if (!this.exact || this.exact.key !== key || this.exact.frame >= request.frame) {
-      this.exact?.player.dispose();
-      this.exact = { key, player: new ScenePlayer(this.gpu!, this.catalogue, scene), frame: -1 };
-    }
-    const { player } = this.exact;
-    const { fps } = show.canvas;
-    const canvas = { width: request.width, height: request.height };
-    for (let k = this.exact.frame + 1; k <= request.frame; k++) {
-      const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
-      player.play(
-        scene,
-        { moment, live: quietInputs(), canvas },
-        request.node ? [request.node] : [],
-        show.canvas.height,
-      );
-      // Work must not pile up on the card, and live frames and messages go on in between.
-      if (k % 4 === 3) await this.gpu!.finish();
-    }
-    this.exact.frame = request.frame;
-    const faults = Object.entries(player.faults());
-    if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
-    return this.png(player, request.node, request.width, request.height);
-  }
-
-  /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */
-  private async pictureOf(id: string, width: number, height: number): Promise<ArrayBuffer> {
-    const { canvas, tempo } = this.show!;
-    const scene = this.scene(id);
-    if (!scene) throw new Error(`There is no scene ${id}.`);
-    const player = new ScenePlayer(this.gpu!, this.catalogue, scene);
-    try {
-      for (let k = 0; k < pictureSteps; k++) {
-        const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
-        player.play(scene, { moment, live: quietInputs(), canvas: { width, height } }, [], canvas.height);
-        // The stage and the desk come first: each step waits until the card is done with the one before.
-        await this.gpu!.finish();
-      }
-      return await this.png(player, null, width, height);
-    } finally {
-      player.dispose();
-    }
-  }
-
-  private async png(
-    player: ScenePlayer,
-    node: string | null,
-    width: number,
-    height: number,
-  ): Promise<ArrayBuffer> {
-    const gpu = this.gpu!;
-    gpu.resize(width, height);
-    if (node) {
-      if (!player.peek(node, null)) throw new Error('There is no picture at this node.');
-    } else {
-      const { uniforms } = this.present!;
-      Object.assign(uniforms.first, { value: player.picture });
-      Object.assign(uniforms.fade, { value: 0 });
-      Object.assign(uniforms.level, { value: 1 });
-      Object.assign(uniforms.fit, { value: [1, 1] });
-      gpu.pass(this.present!, null);
-    }
-    const bitmap = gpu.canvas.transferToImageBitmap();
-    const canvas = new OffscreenCanvas(width, height);
-    canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
-    return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
   }
 }

@@ -18,7 +18,7 @@ import {
   type Texture,
   type WebGLRenderTarget,
 } from 'three';
-import type { ImageRef } from '../core/kind/kind';
+import type { ImageRef } from '../core/image-ref';
 import {
   defaultCamera,
   defaultLights,

@@ -1,6 +1,9 @@
 // Written by scripts/generate.ts from the folder. Do not edit.
 import imageBlend from './image/blend';
 import imageBlur from './image/blur';
+import imageChannelShift from './image/channel-shift';
+import imageChannelSwap from './image/channel-swap';
+import imageCoordinateMap from './image/coordinate-map';
 import imageDataImage from './image/data-image';
 import imageDisplace from './image/displace';
 import imageFill from './image/fill';
@@ -11,9 +14,13 @@ import imageGrain from './image/grain';
 import imageHueSaturation from './image/hue-saturation';
 import imageLevels from './image/levels';
 import imageMaskedMix from './image/masked-mix';
+import imageMirror from './image/mirror';
+import imageMosaic from './image/mosaic';
 import imageNoise from './image/noise';
+import imagePolarWrap from './image/polar-wrap';
 import imageShot from './image/shot';
 import imageSteepness from './image/steepness';
+import imageStripes from './image/stripes';
 import imageTone from './image/tone';
 import imageTransform from './image/transform';
 import signalDrift from './signal/drift';
@@ -44,6 +51,9 @@ import flowSceneOut from './flow/scene-out';
 export const allKinds = [
   { family: 'image', kind: imageBlend },
   { family: 'image', kind: imageBlur },
+  { family: 'image', kind: imageChannelShift },
+  { family: 'image', kind: imageChannelSwap },
+  { family: 'image', kind: imageCoordinateMap },
   { family: 'image', kind: imageDataImage },
   { family: 'image', kind: imageDisplace },
   { family: 'image', kind: imageFill },
@@ -54,9 +64,13 @@ export const allKinds = [
   { family: 'image', kind: imageHueSaturation },
   { family: 'image', kind: imageLevels },
   { family: 'image', kind: imageMaskedMix },
+  { family: 'image', kind: imageMirror },
+  { family: 'image', kind: imageMosaic },
   { family: 'image', kind: imageNoise },
+  { family: 'image', kind: imagePolarWrap },
   { family: 'image', kind: imageShot },
   { family: 'image', kind: imageSteepness },
+  { family: 'image', kind: imageStripes },
   { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
   { family: 'signal', kind: signalDrift },

@@ -50,3 +50,5 @@ const announce = (): void =>
   (opener as Window | null)?.postMessage({ pyrvel: 'stage-here' }, location.origin);
 new BroadcastChannel('pyrvel').onmessage = announce;
 announce();
+// An editor that was reloaded in a bad moment may have heard neither; it takes a window in only once.
+setInterval(announce, 2000);

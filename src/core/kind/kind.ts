@@ -1,4 +1,5 @@
 import type { InputState } from '../run/inputs';
+import type { ImageRef } from '../image-ref';
 import type { Prop, ShotSettings } from '../prop';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
@@ -28,15 +29,6 @@ export interface InputSpec {
 }
 
 export type InputSpecs = Readonly<Record<string, InputSpec>>;
-
-/** An image input as the core sees it: where it comes from and how large it is. Pixels stay with the engine. */
-export interface ImageRef {
-  node: string;
-  width: number;
-  height: number;
-  /** Set when it carries the frame before. */
-  back: string | null;
-}
 
 interface Carried {
   image: ImageRef;

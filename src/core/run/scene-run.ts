@@ -1,4 +1,5 @@
-import type { Catalogue, ImageRef, InputSpec, InputValues, Kind, Work } from '../kind/kind';
+import type { ImageRef } from '../image-ref';
+import type { Catalogue, InputSpec, InputValues, Kind, Work } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
