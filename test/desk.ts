@@ -279,18 +279,20 @@ export class Desk {
 
   /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */
   async benchPixel(): Promise<number[]> {
-    const picture = await this.find('[data-testid="bench-picture"]');
-    await this.driver
-      .actions({ async: true })
-      .move({ origin: picture, x: -3, y: -3 })
-      .move({ origin: picture })
-      .perform();
+    // The bench is made anew for each node, and the pointer may have rested on the one before.
     return this.until(
       'a pixel',
-      () =>
-        this.driver.executeScript<number[]>(
+      async () => {
+        const picture = await this.find('[data-testid="bench-picture"]');
+        await this.driver
+          .actions({ async: true })
+          .move({ origin: picture, x: -3, y: -3 })
+          .move({ origin: picture })
+          .perform();
+        return this.driver.executeScript<number[]>(
           `return [...document.querySelectorAll('[data-channel]')].map((e) => Number(e.textContent))`,
-        ),
+        );
+      },
       (values) => values.length === 4,
     );
   }

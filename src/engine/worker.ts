@@ -8,9 +8,6 @@ interface WorkerScope {
   close(): void;
 }
 
-// Held as long as this worker lives: the interface waits for the lock and so learns at once when the engine is gone.
-void navigator.locks.request(self.name, () => new Promise(() => undefined));
-
 const scope = self as unknown as WorkerScope;
 const engine = new Engine(catalogue, (message, transfer) => scope.postMessage(message, transfer ?? []));
 scope.onmessage = (event) => {
@@ -22,4 +19,9 @@ scope.onmessage = (event) => {
   }
   engine.receive(message);
 };
-scope.postMessage({ type: 'ready' });
+// Held as long as this worker lives: the interface waits for the lock and so learns at once when the engine is gone. It
+// hears of a ready engine only when the lock is really held, or it might be given the lock first.
+void navigator.locks.request(self.name, () => {
+  scope.postMessage({ type: 'ready' });
+  return new Promise(() => undefined);
+});

@@ -182,6 +182,9 @@ function PointsView({ data }: { data: BenchData }) {
   );
 }
 
+/** Milliseconds between two readings of the pixel under the pointer. */
+const pixelMs = 120;
+
 function PictureView({ scene, node, size }: { scene: Scene; node: string; size: readonly [number, number] }) {
   const [pixel, setPixel] = useState<{
     x: number;
@@ -191,21 +194,30 @@ function PictureView({ scene, node, size }: { scene: Scene; node: string; size: 
     height: number;
   } | null>(null);
   const [message, setMessage] = useState('');
-  const asking = useRef(false);
-  const read = (event: React.PointerEvent<HTMLDivElement>): void => {
+  const place = useRef<readonly [number, number] | null>(null);
+  useEffect(() => {
+    let asking = false;
+    // The picture may move under a pointer that stands still.
+    const timer = setInterval(() => {
+      if (asking || !place.current) return;
+      const [x, y] = place.current;
+      asking = true;
+      engine()
+        .ask({ what: 'pixel', scene: scene.id, node, x, y })
+        .then(({ rgba, width, height }) => {
+          setPixel({ x: Math.floor(x * width), y: Math.floor(y * height), rgba, width, height });
+          setMessage('');
+        })
+        .catch((error: Error) => setMessage(error.message))
+        .finally(() => (asking = false));
+    }, pixelMs);
+    return () => clearInterval(timer);
+  }, [scene.id, node]);
+  const point = (event: React.PointerEvent<HTMLDivElement>): void => {
     const box = event.currentTarget.getBoundingClientRect();
     const x = (event.clientX - box.left) / box.width;
     const y = 1 - (event.clientY - box.top) / box.height;
-    if (asking.current || x < 0 || x >= 1 || y < 0 || y >= 1) return;
-    asking.current = true;
-    engine()
-      .ask({ what: 'pixel', scene: scene.id, node, x, y })
-      .then(({ rgba, width, height }) => {
-        setPixel({ x: Math.floor(x * width), y: Math.floor(y * height), rgba, width, height });
-        setMessage('');
-      })
-      .catch((error: Error) => setMessage(error.message))
-      .finally(() => (asking.current = false));
+    place.current = x >= 0 && x < 1 && y >= 0 && y < 1 ? [x, y] : null;
   };
   return (
     <div className="flex min-w-0 grow gap-3 p-2">
@@ -215,8 +227,9 @@ function PictureView({ scene, node, size }: { scene: Scene; node: string; size: 
           aspectRatio: `${size[0]} / ${size[1]}`,
           ...(size[0] > 4 * size[1] ? { width: '75%' } : { height: '100%' }),
         }}
-        onPointerMove={read}
-        onPointerDown={read}
+        onPointerMove={point}
+        onPointerDown={point}
+        onPointerLeave={() => (place.current = null)}
         data-testid="bench-picture"
       >
         <EngineCanvas key={node} role="bench" className="h-full w-full rounded" label="Output of the node" />
