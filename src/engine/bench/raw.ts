@@ -86,7 +86,7 @@ export class Raw {
         // A blit of one pixel into 8 bits depends on the picture and can be read whatever its precision.
         gl.bindFramebuffer(gl.READ_FRAMEBUFFER, last);
         gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, this.probe);
-        gl.finish();
+        gl.blitFramebuffer(0, 0, 1, 1, 0, 0, 1, 1, gl.COLOR_BUFFER_BIT, gl.NEAREST);
         gl.bindFramebuffer(gl.FRAMEBUFFER, this.probe);
         gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.read);
       },

@@ -1,3 +1,5 @@
+import { choice } from '../../core/kind/controls';
+
 /** Straight colour of a premultiplied one, and back. */
 export const alphaGlsl = `
 vec4 straight(vec4 c) { return c.a > 0.0 ? vec4(c.rgb / c.a, c.a) : vec4(0.0); }
@@ -39,10 +41,32 @@ export const channelOptions = {
   alpha: 'Alpha',
 } as const;
 
-/** The options that go with outsidePlace. */
-export const outsideOptions = {
+const outsideOptions = {
   nothing: 'Nothing',
   hold: 'Hold the edge',
   repeat: 'Repeat',
   mirror: 'Mirror',
 } as const;
+
+/** The control that goes with outsidePlace. */
+export const outside = (
+  home: keyof typeof outsideOptions,
+  help = 'What is seen beyond the edge of the picture.',
+) => choice({ label: 'Outside', help, options: outsideOptions, default: home });
+
+/** Where along its colours a gradient is read. how: 0 hold, 1 repeat, 2 mirror. */
+export const endsGlsl = `
+float endsPlace(float t, int how) {
+  if (how == 0) return clamp(t, 0.0, 1.0);
+  if (how == 1) return fract(t);
+  return 1.0 - abs(mod(t, 2.0) - 1.0);
+}
+`;
+
+/** The control that goes with endsPlace. */
+export const ends = choice({
+  label: 'Ends',
+  help: 'What comes after the last colour.',
+  options: { hold: 'Hold', repeat: 'Repeat', mirror: 'Mirror' },
+  default: 'hold',
+});

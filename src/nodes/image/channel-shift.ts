@@ -1,6 +1,6 @@
 import { amount, angle, choice, number } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { outsideGlsl, outsideOptions } from '../glsl/colour';
+import { outsideGlsl, outside } from '../glsl/colour';
 
 export default imageKind({
   id: 'channel-shift',
@@ -33,12 +33,7 @@ export default imageKind({
       range: [0, 360],
       shownIf: (c) => c.form === 'line',
     }),
-    outside: choice({
-      label: 'Outside',
-      help: 'What is seen beyond the edge of the picture.',
-      options: outsideOptions,
-      default: 'hold',
-    }),
+    outside: outside('hold'),
     amount,
   },
   paint: {

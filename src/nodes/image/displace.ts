@@ -1,6 +1,6 @@
 import { amount, choice, number, point } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { channelGlsl, channelOptions, outsideGlsl, outsideOptions } from '../glsl/colour';
+import { channelGlsl, channelOptions, outsideGlsl, outside } from '../glsl/colour';
 
 export default imageKind({
   id: 'displace',
@@ -44,12 +44,7 @@ export default imageKind({
       default: 0.5,
       range: [0, 1],
     }),
-    outside: choice({
-      label: 'Outside',
-      help: 'What is seen beyond the edge of the picture.',
-      options: outsideOptions,
-      default: 'hold',
-    }),
+    outside: outside('hold'),
     amount,
   },
   paint: {

@@ -1,6 +1,6 @@
 import { amount, choice, gradient, number } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { alphaGlsl, channelGlsl, channelOptions } from '../glsl/colour';
+import { alphaGlsl, channelGlsl, channelOptions, ends, endsGlsl } from '../glsl/colour';
 
 export default imageKind({
   id: 'gradient-map',
@@ -39,24 +39,17 @@ export default imageKind({
       default: 0,
       range: [0, 1],
     }),
-    ends: choice({
-      label: 'Ends',
-      help: 'What comes after the last colour.',
-      options: { hold: 'Hold', repeat: 'Repeat', mirror: 'Mirror' },
-      default: 'hold',
-    }),
+    ends,
     amount,
   },
   paint: {
     type: 'shader',
     wet: true,
-    helpers: [alphaGlsl, channelGlsl],
+    helpers: [alphaGlsl, channelGlsl, endsGlsl],
     body: `
       vec4 s = straight(source);
       float t = channelOf(s, $channel) * $repeats + $phase;
-      if ($ends == 1) t = fract(t);
-      else if ($ends == 2) t = 1.0 - abs(mod(t, 2.0) - 1.0);
-      vec4 c = $colours(t);
+      vec4 c = $colours(endsPlace(t, $ends));
       return premultiplied(vec4(c.rgb, c.a * s.a));
     `,
   },

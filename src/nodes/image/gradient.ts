@@ -1,5 +1,6 @@
 import { angle, choice, gradient, number, point } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
+import { ends, endsGlsl } from '../glsl/colour';
 
 export default imageKind({
   id: 'gradient',
@@ -44,15 +45,11 @@ export default imageKind({
       default: 0,
       range: [0, 1],
     }),
-    ends: choice({
-      label: 'Ends',
-      help: 'What comes after the last colour.',
-      options: { hold: 'Hold', repeat: 'Repeat', mirror: 'Mirror' },
-      default: 'hold',
-    }),
+    ends,
   },
   paint: {
     type: 'shader',
+    helpers: [endsGlsl],
     body: `
       vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $place;
       float ct = cos($turn); float st = sin($turn);
@@ -62,10 +59,7 @@ export default imageKind({
       else if ($form == 2) t = fract(atan(q.y, q.x) / 6.283185307 + 1.0);
       else if ($form == 3) t = (abs(q.x) + abs(q.y)) * 2.0;
       t += $phase;
-      if ($ends == 0) t = clamp(t, 0.0, 1.0);
-      else if ($ends == 1) t = fract(t);
-      else t = 1.0 - abs(mod(t, 2.0) - 1.0);
-      vec4 v = $colours(t);
+      vec4 v = $colours(endsPlace(t, $ends));
       return vec4(v.rgb * v.a, v.a);
     `,
   },

@@ -1,6 +1,6 @@
 import { amount, angle, choice, point, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { outsideGlsl, outsideOptions } from '../glsl/colour';
+import { outsideGlsl, outside } from '../glsl/colour';
 
 export default imageKind({
   id: 'mirror',
@@ -43,12 +43,7 @@ export default imageKind({
       default: 'left',
       shownIf: (c) => c.form !== 'rosette',
     }),
-    outside: choice({
-      label: 'Outside',
-      help: 'What is seen beyond the edge of the picture.',
-      options: outsideOptions,
-      default: 'mirror',
-    }),
+    outside: outside('mirror'),
     amount,
   },
   paint: {

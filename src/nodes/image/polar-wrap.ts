@@ -1,6 +1,6 @@
 import { amount, angle, choice, number, point } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { outsideGlsl, outsideOptions } from '../glsl/colour';
+import { outsideGlsl, outside } from '../glsl/colour';
 
 export default imageKind({
   id: 'polar-wrap',
@@ -52,12 +52,7 @@ export default imageKind({
       min: 0.01,
       max: 1000,
     }),
-    outside: choice({
-      label: 'Outside',
-      help: 'What is seen beyond the lower and upper edge.',
-      options: outsideOptions,
-      default: 'nothing',
-    }),
+    outside: outside('nothing', 'What is seen beyond the lower and upper edge.'),
     amount,
   },
   paint: {

@@ -1,6 +1,6 @@
 import { amount, angle, choice, number, point } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { outsideGlsl, outsideOptions } from '../glsl/colour';
+import { outsideGlsl, outside } from '../glsl/colour';
 
 export default imageKind({
   id: 'transform',
@@ -38,12 +38,7 @@ export default imageKind({
       default: [0, 0],
       range: [-1, 1],
     }),
-    outside: choice({
-      label: 'Outside',
-      help: 'What is seen beyond the edge of the picture.',
-      options: outsideOptions,
-      default: 'nothing',
-    }),
+    outside: outside('nothing'),
     reading: choice({
       label: 'Reading',
       help: 'Smooth mixes pixels; crisp takes the nearest.',
