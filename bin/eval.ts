@@ -2,6 +2,7 @@ import { quietInputs } from '../src/core/run/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import type { Show } from '../src/core/show/types';
 import { momentAt } from '../src/core/time/clock';
+import { oneStep } from '../src/core/time/loop-steps';
 import { catalogue } from '../src/nodes/catalogue';
 import { readFrames, UsageError } from './arguments';
 import { findNode, findScene } from './find';
@@ -23,7 +24,7 @@ export function* evalLines(show: Show, options: ReadonlyMap<string, string>): Ge
   let head = '';
   for (let frame = 0; frame <= last; frame++) {
     const moment = momentAt(frame / fps, frame === 0 ? 0 : 1 / fps, fps, show.tempo);
-    run.run({ moment, live: quietInputs(), canvas: show.canvas });
+    run.run({ moment, live: quietInputs(), canvas: show.canvas, loop: oneStep });
     const fault = run.faults().get(node.id);
     if (fault) throw new UsageError(`${node.name}: ${fault}`);
     if (frame < first) continue;

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
+import { unpackShow, type Unpacked } from '../src/core/show/archive';
 import { checkShow, readShow, ShowFileError, type Finding } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
 import { readArguments, UsageError } from './arguments';
@@ -15,10 +16,10 @@ const help = `Pyrvel on the command line:
       prints a line for each finding; ends with 1 if there is an error
 `;
 
-function readFile(file: string | undefined): string {
+function readFile(file: string | undefined): Unpacked {
   if (file === undefined) throw new UsageError('The show file is missing.');
   if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
-  return readFileSync(file, 'utf8');
+  return unpackShow(readFileSync(file));
 }
 
 function check(text: string): number {
@@ -40,24 +41,24 @@ async function main(words: string[]): Promise<number> {
   switch (command) {
     case 'check': {
       const { plain } = readArguments(rest, []);
-      return check(readFile(plain[0]));
+      return check(readFile(plain[0]).text);
     }
     case 'eval': {
       const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'fps']);
-      const { show } = readShow(readFile(plain[0]), catalogue);
+      const { show } = readShow(readFile(plain[0]).text, catalogue);
       for (const line of evalLines(show, options)) console.log(line);
       return 0;
     }
     case 'render': {
       const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'size', 'out']);
-      const text = readFile(plain[0]);
+      const { text, files } = readFile(plain[0]);
       const { show } = readShow(text, catalogue);
       if (!existsSync(path.resolve(import.meta.dirname, '../dist/render.html'))) {
         throw new UsageError('The engine is not built yet. Run npm run build first.');
       }
       // Loaded only here: eval and check need no browser.
       const { renderFrames } = await import('./render');
-      await renderFrames(text, show, options, (line) => console.log(line));
+      await renderFrames(text, show, files, options, (line) => console.log(line));
       return 0;
     }
     case undefined:

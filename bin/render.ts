@@ -11,6 +11,7 @@ import { findNode, findScene } from './find';
 export async function renderFrames(
   text: string,
   show: Show,
+  files: ReadonlyMap<string, Uint8Array>,
   options: ReadonlyMap<string, string>,
   say: (line: string) => void,
 ): Promise<void> {
@@ -28,8 +29,9 @@ export async function renderFrames(
     await driver.get(`${address}/render.html`);
     await driver.wait(() => driver.executeScript('return Boolean(window.pyrvelRender)'), 20000);
     await driver.executeAsyncScript(
-      'const [text, done] = arguments; window.pyrvelRender.open(text).then(() => done(null), (e) => done(String(e)));',
+      'const [text, files, done] = arguments; window.pyrvelRender.open(text, files).then(() => done(null), (e) => done(String(e)));',
       text,
+      Object.fromEntries([...files].map(([id, bytes]) => [id, Buffer.from(bytes).toString('base64')])),
     );
     for (let frame = first; frame <= last; frame++) {
       const request: FrameRequest = { scene: scene.id, node: node?.id ?? null, frame, width, height };

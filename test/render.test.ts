@@ -17,7 +17,7 @@ async function frames(name: string, options: Record<string, string>): Promise<Ma
   const show = movingShow('Rendered', { Amber: [1, 0.6, 0.1] });
   const out = path.join(folder, name);
   const all = new Map(Object.entries({ scene: 'Amber', size: '64x36', ...options, out }));
-  await renderFrames(writeShow(show), show, all, () => undefined);
+  await renderFrames(writeShow(show), show, new Map(), all, () => undefined);
   return new Map(readdirSync(out).map((file) => [file, readFileSync(path.join(out, file))]));
 }
 

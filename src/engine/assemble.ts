@@ -3,17 +3,30 @@ import { FormulaError, parseFormula, type Expression } from '../core/formula/par
 import type { ChoiceSpec, ControlSpec } from '../core/kind/controls';
 import type { GlslType, ImageKind } from '../core/kind/kind';
 import type { PlanSource } from '../core/patch/plan';
+import { keptApart } from '../core/show/return-settings';
 
 /** A picture that a shader reads as a texture. */
 export interface TextureRead {
   /** Name of the sampler. */
   sampler: string;
-  /** Where it comes from; `previous` is the result of the pass before. */
-  source: PlanSource | 'previous';
+  /** Where it comes from: a wire, the result of an earlier pass (`previous` is the one before), or a sheet of the node. */
+  source: PlanSource | PassRead | SheetRead;
   /** Uniform with share kept and limit, on return wires. */
   back: string | null;
   /** Uniform with the size in pixels, where the code asks for it. */
   size: string;
+  /** Uniform that says how past frames lie in it. */
+  cells?: string;
+}
+
+export interface PassRead {
+  pass: string;
+}
+
+export interface SheetRead {
+  sheet: string;
+  /** The node it belongs to. */
+  of: string;
 }
 
 /** A uniform that follows a control or a derived number of a node. */
@@ -100,7 +113,7 @@ uniform vec2 pixel;
 `;
 
 // Twin of guardValue in core: unchanged to half the limit, then bending under it.
-const guardGlsl = `
+export const guardGlsl = `
 vec4 guarded(vec4 v, float limit) {
   float knee = limit * 0.5;
   vec4 over = max(abs(v) - knee, 0.0);
@@ -177,32 +190,97 @@ class Writer {
     }
   }
 
+  private passNames(part: Part): ReadonlySet<string> {
+    const { paint } = part.kind;
+    const names = new Set<string>();
+    if (paint.type !== 'passes') return names;
+    names.add('previous');
+    for (const pass of paint.passes) if (pass.name) names.add(pass.name);
+    return names;
+  }
+
+  private sampler(k: number, input: string, source: TextureRead['source'], back: boolean): string {
+    const sampler = `t${k}_${input}`;
+    this.textures.push({ sampler, source, back: back ? `k${k}_${input}` : null, size: `s${k}_${input}` });
+    this.declarations.push(`uniform sampler2D ${sampler};`);
+    return sampler;
+  }
+
+  /** Writes the function that reads an input, an earlier pass or a sheet of a node; gives its name. */
   private reader(part: Part, k: number, input: string): string {
     const call = `r${k}_${input}`;
     if (this.used.has(call)) return call;
     this.used.set(call, 'reader');
-    const source = input === 'previous' ? ('previous' as const) : (part.inputs[input]?.[0] ?? null);
-    if (source === null) {
+    const { paint } = part.kind;
+    const sheet = 'sheets' in paint ? paint.sheets?.[input] : undefined;
+    if (sheet) {
+      const sampler = this.sampler(k, input, { sheet: input, of: part.id }, false);
+      if (sheet.from === 'past') this.pastReader(k, input, call, sampler);
+      else this.functions.push(`vec4 ${call}(vec2 p) { return texture(${sampler}, p); }`);
+      return call;
+    }
+    if (this.passNames(part).has(input)) {
+      const sampler = this.sampler(k, input, { pass: input }, false);
+      this.functions.push(`vec4 ${call}(vec2 p) { return texture(${sampler}, p); }`);
+      return call;
+    }
+    const source = part.inputs[input]?.[0];
+    if (!source) {
       this.functions.push(`vec4 ${call}(vec2 p) { return vec4(0.0); }`);
       return call;
     }
-    const inner = source === 'previous' ? null : this.joined(source);
+    const inner = this.joined(source);
     if (inner) {
       const name = this.node(inner);
       this.functions.push(`vec4 ${call}(vec2 p) { return ${name}(p); }`);
       return call;
     }
-    const sampler = `t${k}_${input}`;
-    const back = source !== 'previous' && source.back ? `k${k}_${input}` : null;
-    this.textures.push({ sampler, source, back, size: `s${k}_${input}` });
-    this.declarations.push(`uniform sampler2D ${sampler};`);
+    const settings = source.back?.back;
+    const sampler = this.sampler(k, input, source, settings !== undefined && !keptApart(settings));
+    const place =
+      settings?.reading === 'crisp'
+        ? `(floor(p * ${this.sizeOf(part, k, input)}) + 0.5) / s${k}_${input}`
+        : 'p';
+    const pixels = `texture(${sampler}, ${place})`;
+    const back = this.textures[this.textures.length - 1].back;
     if (back) {
       this.helpers.add(guardGlsl);
       this.declarations.push(`uniform vec2 ${back};`);
-      this.functions.push(
-        `vec4 ${call}(vec2 p) { return guarded(texture(${sampler}, p) * ${back}.x, ${back}.y); }`,
-      );
-    } else this.functions.push(`vec4 ${call}(vec2 p) { return texture(${sampler}, p); }`);
+      this.functions.push(`vec4 ${call}(vec2 p) { return guarded(${pixels} * ${back}.x, ${back}.y); }`);
+    } else this.functions.push(`vec4 ${call}(vec2 p) { return ${pixels}; }`);
+    return call;
+  }
+
+  /** The last frames lie in one picture, as cells in rows from the lower left; `cells`: columns, rows, newest, how many. */
+  private pastReader(k: number, input: string, call: string, sampler: string): void {
+    const cells = `c${k}_${input}`;
+    this.textures[this.textures.length - 1].cells = cells;
+    this.declarations.push(`uniform vec4 ${cells};`);
+    const size = this.declareSize(k, input);
+    this.functions.push(`vec4 ${call}(vec2 p, float back) {
+  float cell = mod(${cells}.z - clamp(floor(back + 0.5), 0.0, ${cells}.w - 1.0) + ${cells}.x * ${cells}.y, ${cells}.x * ${cells}.y);
+  vec2 edge = 0.5 * ${cells}.xy / ${size};
+  vec2 at = clamp(p, edge, 1.0 - edge) + vec2(mod(cell, ${cells}.x), floor(cell / ${cells}.x));
+  return texture(${sampler}, at / ${cells}.xy);
+}`);
+  }
+
+  private declareSize(k: number, input: string): string {
+    const uniform = `s${k}_${input}`;
+    if (!this.used.has(uniform)) {
+      this.used.set(uniform, 'vec2');
+      this.declarations.push(`uniform vec2 ${uniform};`);
+    }
+    return uniform;
+  }
+
+  /** Reads one pixel of a sheet by its numbers, unmixed. */
+  private fetcher(part: Part, k: number, input: string): string {
+    this.reader(part, k, input);
+    const call = `x${k}_${input}`;
+    if (this.used.has(call)) return call;
+    this.used.set(call, 'fetch');
+    this.functions.push(`vec4 ${call}(int x, int y) { return texelFetch(t${k}_${input}, ivec2(x, y), 0); }`);
     return call;
   }
 
@@ -211,11 +289,7 @@ class Writer {
     const uniform = `s${k}_${input}`;
     const texture = this.textures.find((t) => t.size === uniform);
     if (!texture) return '(1.0 / pixel)'; // joined or empty: the same pixels as what is drawn
-    if (!this.used.has(uniform)) {
-      this.used.set(uniform, 'vec2');
-      this.declarations.push(`uniform vec2 ${uniform};`);
-    }
-    return uniform;
+    return this.declareSize(k, input);
   }
 
   private translate(
@@ -225,6 +299,9 @@ class Writer {
     derived: Readonly<Record<string, GlslType>>,
   ): string {
     return body
+      .replace(/([A-Za-z]\w*)~\(/g, (_, own: string) => `${own}_${k}(`)
+      .replace(/@([A-Za-z]\w*)\.at\(/g, (_, input: string) => `${this.fetcher(part, k, input)}(`)
+      .replace(/@([A-Za-z]\w*)\.wired/g, (_, input: string) => String(Boolean(part.inputs[input]?.length)))
       .replace(/@([A-Za-z]\w*)\.size/g, (_, input: string) => this.sizeOf(part, k, input))
       .replace(/@([A-Za-z]\w*)\(/g, (_, input: string) => `${this.reader(part, k, input)}(`)
       .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
@@ -263,7 +340,12 @@ class Writer {
     const code = this.translate(part, k, body, derived);
     const wet = paint.type === 'shader' && paint.wet ? this.translate(part, k, '$amount', derived) : null;
     const source = first && (sameFirst || wet) ? this.reader(part, k, first[0]) : null;
-    const title = `// ${part.name} (${part.kind.label})`;
+    const title = `// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})`;
+    if (paint.type === 'shader' && paint.code) {
+      const own = this.translate(part, k, paint.code, derived);
+      // The lines of a text of the performer's are counted by themselves, as source 1: a fault then names the line.
+      this.functions.push(paint.alone ? `#line 1 1\n${own}\n#line 1 0` : own);
+    }
     if (!source) {
       this.functions.push(`${title}\nvec4 ${name}(vec2 p) {\n${code}\n}`);
     } else if (sameFirst) {

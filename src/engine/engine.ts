@@ -5,9 +5,13 @@ import type { Frame } from '../core/run/scene-run';
 import { applyChanges } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 import { longestStepSeconds, momentAt, type BeatOrigin } from '../core/time/clock';
+import { LoopClock } from '../core/time/loop-steps';
 import { benchData, glanceNodes, glanceParts } from './glance';
 import { Gpu } from './gpu';
 import { GpuClock } from './gpu-clock';
+import { LoopWatch } from './loop-watch';
+import { MediaLibrary } from './media/library';
+import { MediaError } from './media/pictures';
 import { Pacer } from './pacer';
 import { Presenter, type Presented } from './presenter';
 import { Previews } from './previews';
@@ -40,6 +44,8 @@ const graphicsRetryMs = 250;
 const mostBehind = 2;
 /** Milliseconds from the start of a frame to its end above which the card counts as slow. */
 const slowFrameMs = 120;
+/** Steps of loops a frame may take where the card is quick, and where it is slow. */
+const mostLoopSteps = { quick: 4, slow: 1 };
 /** Most milliseconds a slow card is left to the rest of the browser after each frame. */
 const longestRestMs = 200;
 
@@ -53,6 +59,14 @@ export class Engine {
   private presenter: Presenter | null = null;
   private questions: Questions | null = null;
   private previews: Previews | null = null;
+  private loopWatch: LoopWatch | null = null;
+  private readonly media: MediaLibrary;
+  private readonly vectors = new Map<
+    number,
+    { resolve(bitmap: ImageBitmap): void; reject(error: Error): void }
+  >();
+  private vectorId = 0;
+  private readonly loopClock = new LoopClock();
   private show: Show | null = null;
   private readonly players = new Map<string, ScenePlayer>();
   private without: ScenePlayer | null = null;
@@ -85,7 +99,19 @@ export class Engine {
     private readonly catalogue: Catalogue,
     private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
   ) {
+    this.media = new MediaLibrary(
+      (file, height) => this.drawVector(file, height),
+      (device) => this.tell({ type: 'want-camera', device }),
+    );
     this.startGraphics();
+  }
+
+  private drawVector(file: Blob, height: number): Promise<ImageBitmap> {
+    return new Promise((resolve, reject) => {
+      const id = ++this.vectorId;
+      this.vectors.set(id, { resolve, reject });
+      this.tell({ type: 'draw-vector', id, file, height });
+    });
   }
 
   private startGraphics(): void {
@@ -93,10 +119,11 @@ export class Engine {
       this.gpu = new Gpu();
       this.clock = new GpuClock(this.gpu.gl);
       this.presenter = new Presenter(this.gpu);
-      this.questions = new Questions(this.gpu, this.catalogue, this.presenter, this.players);
+      this.questions = new Questions(this.gpu, this.catalogue, this.media, this.presenter, this.players);
       this.previews = new Previews(this.gpu, (pixels, width, cells) =>
         this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
       );
+      this.loopWatch = new LoopWatch(this.gpu);
       for (const player of this.players.values()) player.moveTo(this.gpu);
       if (this.graphicsDownSince !== null)
         this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
@@ -158,6 +185,7 @@ export class Engine {
       case 'restart':
         this.time = 0;
         this.origin = { time: 0, beat: 0 };
+        this.loopClock.restart();
         for (const player of this.players.values()) player.run.restart();
         break;
       case 'step':
@@ -185,6 +213,23 @@ export class Engine {
         break;
       case 'ask':
         void this.answer(message.id, message.ask);
+        break;
+      case 'file':
+        if (message.blob) this.media.addFile(message.id, message.name, message.blob);
+        else this.media.missFile(message.id, message.name);
+        break;
+      case 'vector': {
+        const waiting = this.vectors.get(message.id);
+        this.vectors.delete(message.id);
+        if (message.bitmap) waiting?.resolve(message.bitmap);
+        else waiting?.reject(new MediaError(message.message));
+        break;
+      }
+      case 'camera-frame':
+        this.media.cameraFrame(message.device, message.bitmap);
+        break;
+      case 'camera-fault':
+        this.media.cameraFault(message.device, message.message);
         break;
       case 'rehearse':
         if (message.fault === 'context-loss') this.gpu?.gl.getExtension('WEBGL_lose_context')?.loseContext();
@@ -375,7 +420,9 @@ export class Engine {
     const start = performance.now();
     gpu.passes = 0;
     const moment = momentAt(this.time, dt, show.canvas.fps, show.tempo, this.origin);
-    const frame: Frame = { moment, live: this.live, canvas: this.canvasSize() };
+    const slow = this.clock!.frameMs > slowFrameMs;
+    const loop = this.loopClock.next(dt, slow ? mostLoopSteps.slow : mostLoopSteps.quick);
+    const frame: Frame = { moment, live: this.live, canvas: this.canvasSize(), loop };
     const wanted = this.wanted();
     for (const [id, player] of this.players) {
       if (wanted.has(id)) continue;
@@ -391,7 +438,7 @@ export class Engine {
       const scene = this.scene(id);
       if (!scene) continue;
       let player = this.players.get(id);
-      if (!player) this.players.set(id, (player = new ScenePlayer(gpu, this.catalogue, scene)));
+      if (!player) this.players.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
       player.stage.measure =
         measuring && id === this.watch.scene ? (node, draw) => this.clock!.measure(node, draw) : null;
       player.play(scene, frame, nodes, show.canvas.height);
@@ -415,7 +462,7 @@ export class Engine {
     }
     if (this.without?.without !== without) {
       this.without?.dispose();
-      this.without = new ScenePlayer(this.gpu!, this.catalogue, scene, without);
+      this.without = new ScenePlayer(this.gpu!, this.catalogue, this.media, scene, { waits: true }, without);
       const player = this.players.get(scene.id);
       if (player) {
         this.without.play(scene, frame, [], this.show!.canvas.height);
@@ -474,7 +521,10 @@ export class Engine {
     }
     const watched = this.watch.scene ? this.players.get(this.watch.scene) : undefined;
     const easy = this.clock!.frameMs < 500 / this.show!.canvas.fps;
-    if (watched) this.previews!.turn(now, watched, this.watch.cards, easy);
+    if (watched) {
+      this.previews!.turn(now, watched, this.watch.cards, easy);
+      if (easy) this.loopWatch!.turn(now, watched);
+    }
   }
 
   /** Paints a surface with the canvas as large as it is. */
@@ -520,10 +570,11 @@ export class Engine {
       for (const [id, running] of this.players) {
         const faults = running.faults();
         const notes = running.notes();
-        const key = JSON.stringify([faults, notes]);
+        const loops = id === this.watch.scene ? this.loopWatch!.notes(running) : {};
+        const key = JSON.stringify([faults, notes, loops]);
         if (this.toldFaults.get(id) === key) continue;
         this.toldFaults.set(id, key);
-        this.tell({ type: 'faults', scene: id, faults, notes });
+        this.tell({ type: 'faults', scene: id, faults, notes, loops });
       }
     }
     if (now - this.lastTold.stats > 250) {

@@ -47,6 +47,8 @@ export class Gpu {
   /** Whether pictures of 16 and 32 bits can be drawn into. */
   readonly floats: boolean;
   passes = 0;
+  /** Programs handed to the compiler since the start. */
+  compiles = 0;
   private readonly scene = new Scene();
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly quad: Mesh<BufferGeometry, RawShaderMaterial>;
@@ -126,8 +128,9 @@ void main() { result = texture(picture, place); }`,
     });
   }
 
-  /** Compiles now and throws ShaderError if the driver refuses it. */
-  compile(material: RawShaderMaterial): void {
+  /** Hands a program to the compiler; `compiled` says when it is done. */
+  beginCompile(material: RawShaderMaterial): void {
+    this.compiles++;
     const before = this.quad.material;
     this.quad.material = material;
     try {
@@ -135,6 +138,19 @@ void main() { result = texture(picture, place); }`,
     } finally {
       this.quad.material = before;
     }
+  }
+
+  /** Whether the compiler is done with a program: asked without waiting, where the platform can tell. */
+  compiled(material: RawShaderMaterial): boolean {
+    const { currentProgram } = this.renderer.properties.get(material) as {
+      currentProgram?: { isReady(): boolean };
+    };
+    return currentProgram === undefined || this.isLost || currentProgram.isReady();
+  }
+
+  /** Compiles now and throws ShaderError if the driver refuses it. */
+  compile(material: RawShaderMaterial): void {
+    this.beginCompile(material);
     this.checkProgram(material);
   }
 
@@ -180,6 +196,13 @@ void main() { result = texture(picture, place); }`,
     });
     target.texture.userData = { bits: real };
     return target;
+  }
+
+  /** Whether a target is of that size and format. */
+  fits(target: WebGLRenderTarget, width: number, height: number, bits: Bits): boolean {
+    const real: Bits = this.floats ? bits : '8';
+    const has = (target.texture.userData as { bits: Bits }).bits;
+    return target.width === width && target.height === height && has === real;
   }
 
   release(target: WebGLRenderTarget): void {

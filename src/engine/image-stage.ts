@@ -1,53 +1,28 @@
-import type { IUniform, RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
+import type { Texture, WebGLRenderTarget } from 'three';
 import type { DataPicture, ImageKind, Paint } from '../core/kind/kind';
+import { circlesOf, type Circle } from '../core/patch/circles';
 import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
 import { numberImages, storedImages } from '../core/patch/storage';
 import type { NodeRun } from '../core/run/node-run';
 import type { Frame, SceneRun } from '../core/run/scene-run';
-import type { PatchNode, Scene, Stop } from '../core/show/types';
-import { keepFor } from '../core/time/clock';
-import {
-  assemble,
-  codeOf,
-  mostStops,
-  PartError,
-  type Assembled,
-  type NumberRead,
-  type Part,
-} from './assemble';
+import { keptApart } from '../core/show/return-settings';
+import type { PatchNode, Scene, Wire } from '../core/show/types';
+import { assemble, codeOf, PartError, type Assembled, type Part, type TextureRead } from './assemble';
+import { describeFault } from './describe-fault';
 import type { Bits, Gpu } from './gpu';
+import { Loops } from './loops';
+import type { MediaLibrary } from './media/library';
+import { bindProgram, fillProgram, type Program, type TextureView } from './program';
+import { Sheets } from './sheets';
 import { ShotPainter } from './shot';
+import { dropPrograms, fitStored, freeStored, newStored, type Stored } from './stored';
 
-type Uniforms = Record<string, IUniform>;
-
-/** A shader with its material, bound to the nodes it draws. */
-interface Program {
-  assembled: Assembled;
-  material: RawShaderMaterial;
-  uniforms: Uniforms;
-}
-
-/** One stored picture. Those read by a return wire have two targets and show the one before while drawing the other. */
-interface Stored {
-  bits: Bits;
-  target: WebGLRenderTarget | null;
-  before: WebGLRenderTarget | null;
-  double: boolean;
-  /** What draws it; a kind with several passes has one each. */
-  programs: Program[];
-  data: Texture | null;
-  /** Values that stand in the code of its shader: formulas, options. */
-  key: string;
-  drawn: boolean;
-}
-
-/** So far beyond what pictures hold that the guard of a return wire does nothing. */
-const noLimit = 1e20;
-
-/** The list of a uniform, made anew where it has another length. */
-function exactly(uniform: IUniform, length: number): Float32Array {
-  if ((uniform.value as Float32Array).length !== length) uniform.value = new Float32Array(length);
-  return uniform.value as Float32Array;
+export interface StageOptions {
+  /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
+  apart?: boolean;
+  bits?: Bits;
+  /** Every program is waited for, so that each frame is exact; else the picture before stays until it is there. */
+  waits?: boolean;
 }
 
 /**
@@ -56,63 +31,135 @@ function exactly(uniform: IUniform, length: number): Float32Array {
  */
 export class ImageStage {
   /** What the graphics card said of a node. */
-  readonly faults = new Map<string, string>();
+  private readonly faults = new Map<string, string>();
   /** Height of the show's canvas, which widths in pixels are meant for. */
   fullHeight = 1080;
   /** Called around the passes of each node, so that their cost can be measured. */
   measure: ((node: string, draw: () => void) => void) | null = null;
   private readonly stored = new Map<string, Stored>();
   private readonly shots: ShotPainter;
+  private readonly loops: Loops;
+  private readonly sheets: Sheets;
   private plan: Plan | null = null;
+  private circles: readonly Circle[] = [];
+  /** Return wires by the node they come from, where other readers of it get the picture before this step. */
+  private tapped = new Map<string, Wire>();
+  private circleOf = new Map<string, Circle>();
   private scene: Scene | null = null;
   private planVersion = -1;
   private sizes = '';
   private wanted = new Set<string>();
   private wantedKey = '';
-  /** Seconds of this frame, and of the last one that moved. */
-  private dt = 0;
-  private lastDt = 1 / 60;
-  /** Nodes on return wires drawn in this frame: the frame before is in their other target now. */
+  private moving = true;
+  /** Counts the steps of loops: each draws what lies on a circle once. */
+  private step = 0;
+  private stepInFrame = 0;
+  /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
   private readonly exchanged = new Set<string>();
   /** What of each node stands in code, as long as neither the node nor its place in the plan changed. */
   private readonly codeKeys = new Map<string, { node: PatchNode; plan: PlanNode; key: string }>();
   /** Shaders for pictures that are looked at but are part of another shader. */
-  private readonly peeks = new Map<string, Program>();
+  private readonly peeks = new Map<string, { program: Program; ready: boolean }>();
 
   constructor(
     private readonly gpu: Gpu,
     private readonly run: SceneRun,
-    /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
-    private readonly options: { apart?: boolean; bits?: Bits } = {},
+    media: MediaLibrary,
+    private readonly options: StageOptions = {},
   ) {
     this.shots = new ShotPainter(gpu);
+    this.sheets = new Sheets(gpu, run, media);
+    this.loops = new Loops(gpu, run, {
+      now: (id) => this.stored.get(id)?.target ?? null,
+      textureOf: (id) => this.textureOf(id),
+      bitsOf: (id) => this.stored.get(id)?.bits ?? '16',
+    });
   }
 
   /** Draws everything that changed. `wanted`: nodes whose pictures are presented. */
   draw(scene: Scene, frame: Frame, wanted: Iterable<string>): void {
+    this.update(scene, wanted);
+    this.moving = frame.moment.dt > 0;
+    this.loops.sixtieths = frame.loop.sixtieths;
+    this.takeCompiled();
+    for (const circle of this.circles) {
+      if (circle.returns) this.drawCircle(circle, frame);
+      else {
+        this.exchanged.delete(circle.nodes[0].id);
+        this.drawIfChanged(circle.nodes[0], frame, frame.loop.count);
+      }
+    }
+  }
+
+  /** What is wrong, by node: programs that failed, and what should have come from outside. */
+  allFaults(): Map<string, string> {
+    const all = new Map(this.faults);
+    for (const id of this.nodesWithSheets()) {
+      const fault = this.sheets.fault(id);
+      if (fault && !all.has(id)) all.set(id, fault);
+    }
+    return all;
+  }
+
+  /** Resolves when all that this frame needs from outside (films, files, fonts) is there or has failed. */
+  async reach(scene: Scene, frame: Frame, wanted: Iterable<string>): Promise<void> {
+    this.update(scene, wanted);
+    for (const node of this.plan!.order)
+      if (this.sheets.has(node.id)) await this.sheets.reach(node.id, frame);
+  }
+
+  /** Nodes whose picture changes when something arrives from outside. */
+  nodesWithSheets(): string[] {
+    return (this.plan?.order ?? []).filter((node) => this.sheets.has(node.id)).map((node) => node.id);
+  }
+
+  private update(scene: Scene, wanted: Iterable<string>): void {
     const wantedNow = new Set(wanted);
     const wantedKey = [...wantedNow].sort().join(' ');
     this.scene = scene;
     const sizes = this.sizesKey();
-    if (this.run.planVersion !== this.planVersion || sizes !== this.sizes || wantedKey !== this.wantedKey) {
-      this.planVersion = this.run.planVersion;
-      this.sizes = sizes;
-      this.wanted = wantedNow;
-      this.wantedKey = wantedKey;
-      this.rebuild();
+    if (this.run.planVersion === this.planVersion && sizes === this.sizes && wantedKey === this.wantedKey)
+      return;
+    this.planVersion = this.run.planVersion;
+    this.sizes = sizes;
+    this.wanted = wantedNow;
+    this.wantedKey = wantedKey;
+    this.rebuild();
+  }
+
+  /** What lies on circles goes on in steps of 1/60 s, however many of them a frame takes. */
+  private drawCircle(circle: Circle, frame: Frame): void {
+    const clearing = this.run.isClearing(circle.nodes.map((node) => node.id));
+    const fresh = circle.nodes.some((node) => this.stored.has(node.id) && !this.stored.get(node.id)!.drawn);
+    const count = !this.moving ? 1 : Math.max(frame.loop.count, clearing || fresh ? 1 : 0);
+    for (let k = 0; k < count; k++) {
+      this.step++;
+      this.stepInFrame = k;
+      for (const node of circle.nodes) this.exchanged.delete(node.id);
+      this.drawViews(circle);
+      for (const node of circle.nodes) this.drawIfChanged(node, frame, 1);
     }
-    this.exchanged.clear();
-    this.dt = frame.moment.dt;
-    if (this.dt > 0) this.lastDt = this.dt;
-    for (const node of this.plan!.order) {
-      if (node.kind.output !== 'image') continue;
-      const stored = this.stored.get(node.id);
-      if (!stored) continue;
-      const run = this.run.runs.get(node.id)!;
-      if (!run.changed && stored.drawn) continue;
-      if (this.measure) this.measure(node.id, () => this.drawNode(node, run, stored, frame));
-      else this.drawNode(node, run, stored, frame);
-    }
+    this.stepInFrame = 0;
+  }
+
+  private drawViews(circle: Circle): void {
+    for (const node of circle.nodes)
+      for (const source of Object.values(node.inputs).flat())
+        if (source.back && (this.moving || !this.loops.has(source.back.id)))
+          this.loops.view(source.back.id, source.node, this.step, this.isClearing(source.back.id));
+  }
+
+  private isClearing(wire: string): boolean {
+    return this.stepInFrame === 0 && (this.run.returns.get(wire)?.clearing ?? true);
+  }
+
+  private drawIfChanged(node: PlanNode, frame: Frame, steps: number): void {
+    const stored = this.stored.get(node.id);
+    if (!stored) return;
+    const run = this.run.runs.get(node.id)!;
+    if (!run.changed && stored.drawn) return;
+    if (this.measure) this.measure(node.id, () => this.drawNode(node, run, stored, frame, steps));
+    else this.drawNode(node, run, stored, frame, steps);
   }
 
   private sizesKey(): string {
@@ -125,6 +172,10 @@ export class ImageStage {
   private rebuild(): void {
     const { plan } = this.run;
     this.plan = plan;
+    this.circles = circlesOf(plan);
+    this.circleOf = new Map(
+      this.circles.flatMap((circle) => circle.nodes.map((node): [string, Circle] => [node.id, circle])),
+    );
     const sizeOf = (id: string): string => {
       const image = this.run.runs.get(id)?.image;
       return image ? `${image.width}x${image.height}` : '';
@@ -134,19 +185,19 @@ export class ImageStage {
       ? new Set(plan.order.filter((node) => node.kind.output === 'image').map((node) => node.id))
       : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted });
     const double = new Set<string>();
-    for (const node of plan.order) {
-      for (const sources of Object.values(node.inputs))
-        for (const s of sources) if (s.back) double.add(s.node);
+    this.tapped = new Map();
+    for (const { back, source } of this.backReads()) {
+      if (!keptApart(back.back!)) double.add(source);
+      else if (back.back!.tap === 'before') this.tapped.set(source, back);
     }
     for (const [id, stored] of this.stored) {
       if (live.has(id)) continue;
-      this.freeStored(stored);
+      freeStored(this.gpu, stored);
       this.stored.delete(id);
     }
-    for (const [id, peek] of this.peeks) {
-      peek.material.dispose();
-      this.peeks.delete(id);
-    }
+    this.loops.keepOnly(new Set(plan.returns.map((wire) => wire.id)));
+    this.sheets.keepOnly((id) => plan.nodes.has(id));
+    for (const id of [...this.peeks.keys()]) this.dropPeek(id);
     this.codeKeys.clear();
     for (const id of this.faults.keys()) if (!plan.nodes.has(id)) this.faults.delete(id);
     for (const node of plan.order) {
@@ -154,21 +205,20 @@ export class ImageStage {
       const wantedBits = this.scene!.nodes[node.id].precision;
       const bits: Bits =
         wantedBits !== 'auto' ? wantedBits : numbers.has(node.id) ? '32' : (this.options.bits ?? '16');
-      const entry: Stored = this.stored.get(node.id) ?? {
-        bits,
-        target: null,
-        before: null,
-        double: false,
-        programs: [],
-        data: null,
-        key: '',
-        drawn: false,
-      };
+      const entry = this.stored.get(node.id) ?? newStored(bits);
       entry.bits = bits;
       entry.double = double.has(node.id);
       this.stored.set(node.id, entry);
-      this.prepare(node, entry);
+      this.prepare(node, entry, true);
     }
+  }
+
+  private backReads(): { back: Wire; source: string }[] {
+    return this.plan!.order.flatMap((node) =>
+      Object.values(node.inputs)
+        .flat()
+        .flatMap(({ back, node: source }) => (back ? [{ back, source }] : [])),
+    );
   }
 
   private part(id: string): Part {
@@ -205,72 +255,101 @@ export class ImageStage {
     return key;
   }
 
-  private bind(assembled: Assembled): Program {
-    const uniforms: Uniforms = {
-      aspect: { value: 1 },
-      pixel: { value: [1, 1] },
-      region: { value: [0, 0, 1, 1] },
-    };
-    for (const texture of assembled.textures) {
-      uniforms[texture.sampler] = { value: this.gpu.empty };
-      uniforms[texture.size] = { value: [1, 1] };
-      if (texture.back) uniforms[texture.back] = { value: [0, 0] };
-    }
-    for (const number of assembled.numbers) {
-      if (number.spec?.type === 'gradient') {
-        uniforms[`${number.uniform}_colours`] = { value: new Float32Array(4) };
-        uniforms[`${number.uniform}_at`] = { value: new Float32Array(1) };
-      } else uniforms[number.uniform] = { value: 0 };
-    }
-    const material = this.gpu.material(assembled.fragment, uniforms);
-    return { assembled, material, uniforms: material.uniforms };
-  }
-
-  /** Makes or keeps the programs of a stored node. A program that fails is said, and the one before goes on. */
-  private prepare(node: PlanNode, stored: Stored): void {
+  /**
+   * Makes or keeps the programs of a stored node. A new one is handed to the compiler; what was there goes on until it is
+   * done. `anew`: the plan changed, so that what was there may read pictures that are no more.
+   */
+  private prepare(node: PlanNode, stored: Stored, anew: boolean): void {
     const { paint } = node.kind as ImageKind;
     if (paint.type !== 'shader' && paint.type !== 'passes') return;
     const count = paint.type === 'shader' ? 1 : paint.passes.length;
+    const given: Program[] = [];
     try {
-      const next: Program[] = [];
+      let compiles = false;
       for (let pass = 0; pass < count; pass++) {
         const assembled = assemble(this.part(node.id), this.joined, pass);
         const old = stored.programs[pass];
         if (old && old.assembled.fragment === assembled.fragment) {
           old.assembled = assembled;
-          next.push(old);
+          given.push(old);
           continue;
         }
-        const program = this.bind(assembled);
-        try {
-          this.gpu.compile(program.material);
-        } catch (error) {
-          program.material.dispose();
-          throw error;
-        }
-        next.push(program);
+        const program = bindProgram(this.gpu, assembled);
+        given.push(program);
+        compiles = true;
+        if (this.options.waits) this.gpu.compile(program.material);
+        else this.gpu.beginCompile(program.material);
       }
-      for (const old of stored.programs) if (!next.includes(old)) old.material.dispose();
-      stored.programs = next;
-      stored.drawn = false;
-      for (const member of next[0].assembled.members) this.faults.delete(member);
-      stored.key = next[0].assembled.members.map((id) => this.codeKey(id)).join('\n');
+      dropPrograms(stored.coming?.programs ?? [], [...stored.programs, ...given]);
+      stored.coming = null;
+      const key = given[0].assembled.members.map((id) => this.codeKey(id)).join('\n');
+      if (compiles) {
+        stored.outdated ||= anew;
+        stored.coming = { programs: given, key };
+        // The key is of what is on its way, so that the same change does not ask for it again.
+        stored.key = key;
+        if (this.options.waits) this.takeOver(node.id, stored);
+      } else {
+        stored.outdated = false;
+        stored.key = key;
+        stored.drawn &&= !anew;
+        this.clearFaults(given[0].assembled.members);
+      }
     } catch (error) {
-      const blamed = error instanceof PartError ? error.node : node.id;
-      this.faults.set(blamed, error instanceof Error ? error.message : String(error));
+      dropPrograms(given, stored.programs);
+      this.fail(node.id, error);
       stored.key = this.keyOfMembers(node.id, stored);
     }
+  }
+
+  private clearFaults(members: readonly string[]): void {
+    for (const member of members) this.faults.delete(member);
+  }
+
+  private fail(id: string, error: unknown): void {
+    const blamed = error instanceof PartError ? error.node : id;
+    this.faults.set(blamed, describeFault(error));
+  }
+
+  /** Puts programs that are compiled in the place of those before. */
+  private takeCompiled(): void {
+    if (this.options.waits) return;
+    for (const [id, stored] of this.stored) {
+      if (stored.coming?.programs.every(({ material }) => this.gpu.compiled(material)))
+        this.takeOver(id, stored);
+    }
+  }
+
+  private takeOver(id: string, stored: Stored): void {
+    const { programs } = stored.coming!;
+    stored.coming = null;
+    try {
+      for (const { material } of programs) this.gpu.checkProgram(material);
+      dropPrograms(stored.programs, programs);
+      stored.programs = programs;
+      stored.outdated = false;
+      stored.drawn &&= this.options.waits !== true;
+      this.clearFaults(programs[0].assembled.members);
+      // What reads it has to be drawn with it.
+      this.run.runs.get(id)?.markStale();
+      if (!stored.drawn) this.run.runs.get(id)!.changed = true;
+    } catch (error) {
+      dropPrograms(programs, stored.programs);
+      this.fail(id, error);
+    }
+  }
+
+  private dropPeek(id: string): void {
+    this.peeks.get(id)?.program.material.dispose();
+    this.peeks.delete(id);
   }
 
   /** Another program for a node; what is looked at and holds some of the same code needs another as well. */
   private prepareAgain(node: PlanNode, stored: Stored): void {
     const members = new Set(stored.programs[0].assembled.members);
-    for (const [id, peek] of this.peeks) {
-      if (!peek.assembled.members.some((member) => members.has(member))) continue;
-      peek.material.dispose();
-      this.peeks.delete(id);
-    }
-    this.prepare(node, stored);
+    for (const [id, { program }] of this.peeks)
+      if (program.assembled.members.some((member) => members.has(member))) this.dropPeek(id);
+    this.prepare(node, stored, false);
   }
 
   private keyOfMembers(id: string, stored: Stored): string {
@@ -278,7 +357,7 @@ export class ImageStage {
     return members.map((m) => this.codeKey(m)).join('\n');
   }
 
-  private drawNode(node: PlanNode, run: NodeRun, stored: Stored, frame: Frame): void {
+  private drawNode(node: PlanNode, run: NodeRun, stored: Stored, frame: Frame, steps: number): void {
     const { paint } = node.kind as ImageKind;
     if (run.error || !run.image) return;
     const { width, height } = run.image;
@@ -301,14 +380,42 @@ export class ImageStage {
           textureOf: (image) => this.textureOf(image.node, image.back),
         });
       } else {
-        if (stored.programs.length === 0) return;
+        if (stored.programs.length === 0 || stored.outdated) return;
+        // A picture that is not there yet would show as a hole for a moment: what stood here stays until it is.
+        if (stored.drawn && this.waitsForInput(stored)) return;
+        this.updateSheets(stored, frame, steps);
         this.fit(node.id, stored, width, height);
         this.drawPasses(node, run, stored, frame, paint);
       }
       stored.drawn = true;
     } catch (error) {
-      this.faults.set(node.id, error instanceof Error ? error.message : String(error));
+      this.fail(node.id, error);
     }
+  }
+
+  private waitsForInput(stored: Stored): boolean {
+    return stored.programs.some(({ assembled }) =>
+      assembled.textures.some(({ source }) => {
+        if (!('node' in source)) return false;
+        const from = this.stored.get(source.node);
+        return from !== undefined && !from.drawn && from.coming !== null;
+      }),
+    );
+  }
+
+  private updateSheets(stored: Stored, frame: Frame, steps: number): void {
+    const members = new Set(stored.programs.flatMap(({ assembled }) => assembled.members));
+    for (const member of members) {
+      if (!this.sheets.has(member)) continue;
+      this.sheets.update(member, frame, steps, () => this.firstInputOf(member));
+    }
+  }
+
+  private firstInputOf(id: string): { texture: Texture; bits: Bits } | null {
+    const node = this.plan!.nodes.get(id)!;
+    const source = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
+    if (!source) return null;
+    return { texture: this.viewOf(source, id).texture, bits: this.stored.get(source.node)?.bits ?? '16' };
   }
 
   private work(node: PlanNode, run: NodeRun, frame: Frame): never {
@@ -317,6 +424,7 @@ export class ImageStage {
       inputs: this.run.inputsOf(node.id),
       moment: frame.moment,
       live: frame.live,
+      canvas: frame.canvas,
     } as never;
   }
 
@@ -346,42 +454,9 @@ export class ImageStage {
     }
   }
 
-  /** Sees to it that the target has the right size and format, and exchanges the two of a return wire. */
   private fit(id: string, stored: Stored, width: number, height: number): void {
-    const wrong = (target: WebGLRenderTarget | null): boolean =>
-      target !== null &&
-      (target.width !== width || target.height !== height || this.bitsOf(target) !== this.real(stored.bits));
-    if (wrong(stored.target)) {
-      const kept = stored.double ? stored.target : null;
-      if (stored.before) this.gpu.release(stored.before);
-      stored.before = null;
-      if (!kept && stored.target) this.gpu.release(stored.target);
-      stored.target = null;
-      if (kept) {
-        // The loop goes on at the new size from what it held.
-        const moved = this.gpu.acquire(width, height, stored.bits);
-        this.gpu.copy(kept.texture, moved);
-        this.gpu.release(kept);
-        stored.target = moved;
-      }
-    }
-    if (stored.double) {
-      // While time stands still, an edit draws this frame once more and the loop must not move on.
-      if (this.dt > 0) [stored.target, stored.before] = [stored.before, stored.target];
-      this.exchanged.add(id);
-    } else if (stored.before) {
-      this.gpu.release(stored.before);
-      stored.before = null;
-    }
-    stored.target ??= this.gpu.acquire(width, height, stored.bits);
-  }
-
-  private real(bits: Bits): Bits {
-    return this.gpu.floats ? bits : '8';
-  }
-
-  private bitsOf(target: WebGLRenderTarget): Bits {
-    return (target.texture.userData as { bits: Bits }).bits;
+    fitStored(this.gpu, stored, width, height, this.moving);
+    if (stored.double) this.exchanged.add(id);
   }
 
   private drawPasses(
@@ -393,95 +468,67 @@ export class ImageStage {
   ): void {
     const { width, height } = run.image!;
     if (paint.type === 'shader') {
-      this.fill(stored.programs[0], frame, width, height, null);
+      this.fill(stored.programs[0], frame, width, height);
       this.gpu.pass(stored.programs[0].material, stored.target);
       return;
     }
     const firstInput = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
-    let previous: Texture = firstInput
-      ? this.textureOf(firstInput.node, firstInput.back?.id ?? null)
-      : this.gpu.empty;
+    const results = new Map<string, Texture>();
+    let previous = firstInput ? this.viewOf(firstInput, node.id).texture : this.gpu.empty;
     const used: WebGLRenderTarget[] = [];
-    const needed = [...paint.passes.keys()].filter(
-      (k) => !paint.passes[k].skip?.(run.controls as never, height),
-    );
-    for (const k of needed) {
-      const pass = paint.passes[k];
-      const last = k === needed[needed.length - 1];
-      const scale = pass.scale?.(run.controls as never, height) ?? 1;
-      const w = Math.max(1, Math.round(width * scale));
-      const h = Math.max(1, Math.round(height * scale));
-      const target = last ? stored.target! : this.gpu.acquire(w, h, stored.bits);
-      const program = stored.programs[k];
-      this.fill(program, frame, w, h, previous);
-      this.gpu.pass(program.material, target);
-      if (!last) used.push(target);
-      previous = target.texture;
-    }
+    const has = (input: string): boolean => node.inputs[input].length > 0;
+    const skips = paint.passes.map((pass) => pass.skip?.(run.controls as never, height, has) ?? false);
+    const last = skips.lastIndexOf(false);
+    paint.passes.forEach((pass, k) => {
+      results.set('previous', previous);
+      if (!skips[k]) {
+        const scale = pass.scale?.(run.controls as never, height) ?? 1;
+        const w = Math.max(1, Math.round(width * scale));
+        const h = Math.max(1, Math.round(height * scale));
+        const target = k === last ? stored.target! : this.gpu.acquire(w, h, stored.bits);
+        this.fill(stored.programs[k], frame, w, h, results);
+        this.gpu.pass(stored.programs[k].material, target);
+        if (k !== last) used.push(target);
+        previous = target.texture;
+      }
+      if (pass.name) results.set(pass.name, previous);
+    });
     for (const target of used) this.gpu.release(target);
   }
 
-  /** Brings the numbers and textures of a program up to date; never compiles. */
   private fill(
     program: Program,
     frame: Frame,
     width: number,
     height: number,
-    previous: Texture | null,
+    passes?: ReadonlyMap<string, Texture>,
   ): void {
-    const { uniforms, assembled } = program;
-    uniforms.aspect.value = width / height;
-    (uniforms.pixel.value as number[])[0] = 1 / width;
-    (uniforms.pixel.value as number[])[1] = 1 / height;
-    const derived = new Map<string, Record<string, number | readonly number[]>>();
-    for (const number of assembled.numbers) this.fillNumber(uniforms, number, frame, derived);
-    for (const read of assembled.textures) {
-      const texture =
-        read.source === 'previous'
-          ? (previous ?? this.gpu.empty)
-          : this.textureOf(read.source.node, read.source.back?.id ?? null);
-      uniforms[read.sampler].value = texture;
-      const image = texture.image as { width: number; height: number };
-      uniforms[read.size].value = [image.width, image.height];
-      if (read.back && read.source !== 'previous') {
-        const loop = this.run.returns.get(read.source.back!.id);
-        const { keep, guard, limit } = loop!.settings;
-        uniforms[read.back].value = loop!.clearing
-          ? [1, noLimit]
-          : [keepFor(keep, this.lastDt), guard === 'soft' ? limit : noLimit];
-      }
-    }
+    const reader = program.assembled.members[program.assembled.members.length - 1];
+    fillProgram(program, {
+      run: this.run,
+      frame,
+      width,
+      height,
+      textureFor: (read: TextureRead): TextureView => {
+        if ('pass' in read.source) return { texture: passes?.get(read.source.pass) ?? this.gpu.empty };
+        if ('sheet' in read.source) return this.sheets.view(read.source.of, read.source.sheet);
+        return this.viewOf(read.source, reader);
+      },
+    });
   }
 
-  private fillNumber(
-    uniforms: Uniforms,
-    number: NumberRead,
-    frame: Frame,
-    derived: Map<string, Record<string, number | readonly number[]>>,
-  ): void {
-    const run = this.run.runs.get(number.node)!;
-    if (!number.spec) {
-      let values = derived.get(number.node);
-      if (!values) {
-        const { paint } = run.plan.kind as ImageKind;
-        const derive = paint.type === 'shader' || paint.type === 'passes' ? paint.derive : undefined;
-        values =
-          derive?.(run.controls as never, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};
-        derived.set(number.node, values);
-      }
-      uniforms[number.uniform].value = values[number.control];
-      return;
+  /** What a reader gets along a wire. */
+  private viewOf(source: PlanSource, reader: string): TextureView {
+    const { back } = source;
+    if (!back) {
+      const tapped = this.tapped.get(source.node);
+      const outside = tapped && this.circleOf.get(source.node) !== this.circleOf.get(reader);
+      return { texture: outside ? this.loops.textureOf(tapped.id) : this.textureOf(source.node) };
     }
-    const value = run.controls[number.control];
-    if (number.spec.type === 'gradient') {
-      const stops = [...(value as Stop[])].sort((a, b) => a.at - b.at).slice(0, mostStops);
-      const at = exactly(uniforms[`${number.uniform}_at`], stops.length);
-      const colours = exactly(uniforms[`${number.uniform}_colours`], 4 * stops.length);
-      stops.forEach((stop, k) => {
-        colours.set(stop.colour, 4 * k);
-        at[k] = stop.at;
-      });
-    } else uniforms[number.uniform].value = value;
+    return {
+      texture: this.textureOf(source.node, back.id),
+      back: this.loops.backOf(back.back!, this.isClearing(back.id)),
+    };
   }
 
   /** The picture of a node as it stands; along a return wire, the one of the frame before or what the loop starts from. */
@@ -489,42 +536,69 @@ export class ImageStage {
     const stored = this.stored.get(id);
     if (back !== null) {
       const loop = this.run.returns.get(back);
-      if (!loop || loop.clearing) {
+      if (loop && keptApart(loop.settings)) return this.loops.textureOf(back);
+      // Until the source is drawn in this frame, its target still holds the frame before.
+      const before = this.exchanged.has(id) ? stored?.before : stored?.target;
+      if (!loop || this.isClearing(back) || !before) {
         const start = loop?.settings.startsFrom;
         return start ? this.textureOf(start) : this.gpu.empty;
       }
-      // Until the source is drawn in this frame, its target still holds the frame before.
-      return (this.exchanged.has(id) ? stored?.before?.texture : stored?.target?.texture) ?? this.gpu.empty;
+      return before.texture;
     }
     return stored?.data ?? stored?.target?.texture ?? this.gpu.empty;
   }
 
+  /** Whether the picture of a node was ever drawn. */
+  isDrawn(id: string): boolean {
+    return this.stored.get(id)?.drawn ?? false;
+  }
+
   /**
    * Draws any image node as it is looked at: a stored one is copied, one that is part of another shader is computed for
-   * itself. `region` is the part of the picture (x, y, width, height in 0..1).
+   * itself. `region` is the part of the picture (x, y, width, height in 0..1). Gives false if it cannot be seen yet,
+   * which `wait` excludes.
    */
   peek(
     id: string,
     frame: Frame,
     target: WebGLRenderTarget | null,
     region: readonly number[] = [0, 0, 1, 1],
+    wait = false,
   ): boolean {
     const run = this.run.runs.get(id);
     if (!run?.image || run.plan.kind.output !== 'image' || !this.plan) return false;
-    let program = this.peeks.get(id);
-    if (!program) {
-      try {
-        program = this.bind(this.stored.has(id) ? this.copyOf(id) : assemble(this.part(id), this.joined));
-        this.gpu.compile(program.material);
-      } catch {
-        return false; // the fault is already said where the node itself is drawn
-      }
-      this.peeks.set(id, program);
-    }
-    this.fill(program, frame, run.image.width, run.image.height, null);
-    program.uniforms.region.value = region;
-    this.gpu.pass(program.material, target);
+    const peek = this.peekOf(id, wait);
+    if (!peek?.ready) return false;
+    if (!this.stored.has(id))
+      for (const member of peek.program.assembled.members) this.peekSheets(member, frame);
+    this.fill(peek.program, frame, run.image.width, run.image.height);
+    peek.program.uniforms.region.value = region;
+    this.gpu.pass(peek.program.material, target);
     return true;
+  }
+
+  /** A node that is only looked at has sheets that nothing else brings up to date. */
+  private peekSheets(id: string, frame: Frame): void {
+    if (this.sheets.has(id)) this.sheets.update(id, frame, 0, () => this.firstInputOf(id));
+  }
+
+  private peekOf(id: string, wait: boolean): { program: Program; ready: boolean } | null {
+    let peek = this.peeks.get(id);
+    try {
+      if (!peek) {
+        const assembled = this.stored.has(id) ? this.copyOf(id) : assemble(this.part(id), this.joined);
+        peek = { program: bindProgram(this.gpu, assembled), ready: false };
+        this.peeks.set(id, peek);
+        this.gpu.beginCompile(peek.program.material);
+      }
+      if (!peek.ready && (wait || this.options.waits || this.gpu.compiled(peek.program.material))) {
+        this.gpu.checkProgram(peek.program.material);
+        peek.ready = true;
+      }
+      return peek;
+    } catch {
+      return null; // the fault is already said where the node itself is drawn
+    }
   }
 
   /** Takes over what the return wires of another stage of the same scene hold, so that a look aside does not start them anew. */
@@ -555,24 +629,19 @@ void main() { result = texture(picture, place); }`,
   /** The shader that draws a node, for reading. */
   shaderText(id: string): string {
     for (const stored of this.stored.values()) {
-      for (const { assembled } of stored.programs)
-        if (assembled.members.includes(id)) return assembled.fragment;
+      const [first] = stored.programs;
+      if (first?.assembled.members.includes(id))
+        return stored.programs.map(({ assembled }) => assembled.fragment).join('\n');
     }
     return '';
   }
 
-  private freeStored(stored: Stored): void {
-    if (stored.target) this.gpu.release(stored.target);
-    if (stored.before) this.gpu.release(stored.before);
-    stored.data?.dispose();
-    for (const program of stored.programs) program.material.dispose();
-  }
-
   dispose(): void {
-    for (const stored of this.stored.values()) this.freeStored(stored);
-    for (const peek of this.peeks.values()) peek.material.dispose();
+    for (const stored of this.stored.values()) freeStored(this.gpu, stored);
+    for (const id of [...this.peeks.keys()]) this.dropPeek(id);
     this.stored.clear();
-    this.peeks.clear();
     this.shots.dispose();
+    this.loops.dispose();
+    this.sheets.dispose();
   }
 }

@@ -65,6 +65,12 @@ export type ToEngine =
   | { type: 'work-scale'; scale: WorkScale }
   | { type: 'clear-return'; scene: string; wire: string }
   | { type: 'ask'; id: number; ask: Ask }
+  /** The bytes of a file of the show; null: they are not to be had. */
+  | { type: 'file'; id: string; name: string; blob: Blob | null }
+  /** A vector drawing as pixels, or why it could not be drawn. */
+  | { type: 'vector'; id: number; bitmap: ImageBitmap | null; message: string }
+  | { type: 'camera-frame'; device: string; bitmap: ImageBitmap }
+  | { type: 'camera-fault'; device: string; message: string }
   /** Rehearses a fault on purpose: the graphics context lost, or the engine gone. */
   | { type: 'rehearse'; fault: 'context-loss' | 'crash' };
 
@@ -159,9 +165,20 @@ export type FromEngine =
   /** Small pictures side by side: `pixels` are red, green, blue and alpha, uppermost row first. */
   | { type: 'previews'; pixels: Uint8ClampedArray<ArrayBuffer>; width: number; cells: PreviewCell[] }
   | { type: 'glance'; nodes: NodeGlance[]; parts: PartGlance[]; bench: BenchData | null }
-  | { type: 'faults'; scene: string; faults: Record<string, string>; notes: Record<string, string> }
+  /** What is wrong with nodes, what is worth saying of them, and of return wires. */
+  | {
+      type: 'faults';
+      scene: string;
+      faults: Record<string, string>;
+      notes: Record<string, string>;
+      loops: Record<string, string>;
+    }
   | { type: 'surface-painted'; id: string }
   | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }
+  /** Asks for a vector drawing as pixels, `height` high: only a page can draw one. */
+  | { type: 'draw-vector'; id: number; file: Blob; height: number }
+  /** Asks for the pictures of a camera from now on. */
+  | { type: 'want-camera'; device: string }
   | { type: 'answer'; id: number; answer: Answer }
   | { type: 'refusal'; id: number; message: string };
 

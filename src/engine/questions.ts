@@ -2,7 +2,9 @@ import type { Catalogue } from '../core/kind/kind';
 import { quietInputs } from '../core/run/inputs';
 import type { Scene, Show } from '../core/show/types';
 import { momentAt } from '../core/time/clock';
+import { LoopClock } from '../core/time/loop-steps';
 import type { Gpu } from './gpu';
+import type { MediaLibrary } from './media/library';
 import type { Presenter } from './presenter';
 import type { Answer, Ask, FrameRequest } from './protocol';
 import { ScenePlayer } from './scene-player';
@@ -19,11 +21,12 @@ function sceneOf(show: Show, id: string): Scene {
 
 /** Answers what the interface asks once: pixels, exact frames, small pictures, shaders. Lives as long as its card. */
 export class Questions {
-  private exact: { key: string; player: ScenePlayer; frame: number } | null = null;
+  private exact: { key: string; player: ScenePlayer; frame: number; loop: LoopClock } | null = null;
 
   constructor(
     private readonly gpu: Gpu,
     private readonly catalogue: Catalogue,
+    private readonly media: MediaLibrary,
     private readonly presenter: Presenter,
     /** Scenes that are playing, by id. */
     private readonly players: ReadonlyMap<string, ScenePlayer>,
@@ -59,7 +62,7 @@ export class Questions {
     const region = [px / image.width, py / image.height, 1 / image.width, 1 / image.height];
     const rgba = new Float32Array(4);
     try {
-      if (!player.peek(node, target, region)) throw new Error('There is no picture at this node.');
+      if (!player.peek(node, target, region, true)) throw new Error('There is no picture at this node.');
       if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, rgba);
       else {
         const bytes = new Uint8Array(4);
@@ -88,7 +91,8 @@ export class Questions {
     const goesOn = exact?.key === key && exact.player.scene === scene && exact.frame < request.frame;
     if (!goesOn) {
       exact?.player.dispose();
-      this.exact = { key, player: new ScenePlayer(this.gpu, this.catalogue, scene), frame: -1 };
+      const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+      this.exact = { key, player, frame: -1, loop: new LoopClock() };
     }
     const run = this.exact!;
     const { player } = run;
@@ -96,9 +100,9 @@ export class Questions {
     const canvas = { width: request.width, height: request.height };
     for (let k = run.frame + 1; k <= request.frame; k++) {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
-      player.play(
+      await player.playExactly(
         scene,
-        { moment, live: quietInputs(), canvas },
+        { moment, live: quietInputs(), canvas, loop: run.loop.next(moment.dt) },
         request.node ? [request.node] : [],
         show.canvas.height,
       );
@@ -115,11 +119,18 @@ export class Questions {
   private async pictureOf(show: Show, id: string, width: number, height: number): Promise<ArrayBuffer> {
     const { canvas, tempo } = show;
     const scene = sceneOf(show, id);
-    const player = new ScenePlayer(this.gpu, this.catalogue, scene);
+    const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+    const loop = new LoopClock();
     try {
       for (let k = 0; k < pictureSteps; k++) {
         const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
-        player.play(scene, { moment, live: quietInputs(), canvas: { width, height } }, [], canvas.height);
+        await player.playExactly(
+          scene,
+          // Two steps stand for six: nearly right is enough, and a loop of six steps costs three times as much.
+          { moment, live: quietInputs(), canvas: { width, height }, loop: loop.next(moment.dt, 2) },
+          [],
+          canvas.height,
+        );
         // The stage and the desk come first: each step waits until the card is done with the one before.
         await this.gpu.finish();
       }
@@ -138,7 +149,7 @@ export class Questions {
     const { gpu } = this;
     gpu.resize(width, height);
     if (node) {
-      if (!player.peek(node, null)) throw new Error('There is no picture at this node.');
+      if (!player.peek(node, null, undefined, true)) throw new Error('There is no picture at this node.');
     } else this.presenter.draw({ first: player.picture, second: gpu.empty, fade: 0, level: 1 });
     const bitmap = gpu.canvas.transferToImageBitmap();
     const canvas = new OffscreenCanvas(width, height);

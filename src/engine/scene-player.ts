@@ -5,7 +5,8 @@ import { SceneRun, type Frame } from '../core/run/scene-run';
 import type { Scene } from '../core/show/types';
 import type { Texture } from 'three';
 import type { Gpu } from './gpu';
-import { ImageStage } from './image-stage';
+import { ImageStage, type StageOptions } from './image-stage';
+import type { MediaLibrary } from './media/library';
 
 /** One scene being played: its numbers and its pictures. */
 export class ScenePlayer {
@@ -14,16 +15,19 @@ export class ScenePlayer {
   scene: Scene;
   private out: string | null = null;
   private lastFrame: Frame | null = null;
+  private mediaVersion = 0;
 
   constructor(
     private gpu: Gpu,
     private readonly catalogue: Catalogue,
+    private readonly media: MediaLibrary,
     scene: Scene,
+    private readonly options: StageOptions = {},
     readonly without: string | null = null,
   ) {
     this.scene = scene;
     this.run = new SceneRun(catalogue, without);
-    this.stage = new ImageStage(gpu, this.run);
+    this.stage = new ImageStage(gpu, this.run, media, options);
   }
 
   /**
@@ -31,20 +35,42 @@ export class ScenePlayer {
    * but the picture of the scene does not depend on it.
    */
   play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
-    this.scene = scene;
-    this.out = sceneOutOf(scene, this.catalogue);
-    const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
-    this.run.update(scene, roots);
-    this.run.run(frame);
+    this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
     this.stage.draw(scene, frame, this.out ? [this.out] : []);
     this.lastFrame = frame;
   }
 
+  /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
+  async playExactly(
+    scene: Scene,
+    frame: Frame,
+    watched: readonly string[],
+    fullHeight: number,
+  ): Promise<void> {
+    this.runFrame(scene, frame, watched);
+    this.stage.fullHeight = fullHeight;
+    await this.stage.reach(scene, frame, this.out ? [this.out] : []);
+    this.stage.draw(scene, frame, this.out ? [this.out] : []);
+    this.lastFrame = frame;
+  }
+
+  private runFrame(scene: Scene, frame: Frame, watched: readonly string[]): void {
+    this.scene = scene;
+    this.out = sceneOutOf(scene, this.catalogue);
+    const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
+    this.run.update(scene, roots);
+    if (this.media.version !== this.mediaVersion) {
+      this.mediaVersion = this.media.version;
+      for (const id of this.stage.nodesWithSheets()) this.run.runs.get(id)?.markStale();
+    }
+    this.run.run(frame);
+  }
+
   /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a circle start again. */
   moveTo(gpu: Gpu): void {
     this.gpu = gpu;
-    this.stage = new ImageStage(gpu, this.run);
+    this.stage = new ImageStage(gpu, this.run, this.media, this.options);
     for (const loop of this.run.returns.values()) loop.clear();
   }
 
@@ -54,14 +80,19 @@ export class ScenePlayer {
   }
 
   /** Draws the picture of any of its image nodes. */
-  peek(node: string, target: WebGLRenderTarget | null, region?: readonly number[]): boolean {
-    return this.lastFrame !== null && this.stage.peek(node, this.lastFrame, target, region);
+  peek(node: string, target: WebGLRenderTarget | null, region?: readonly number[], wait?: boolean): boolean {
+    return this.lastFrame !== null && this.stage.peek(node, this.lastFrame, target, region, wait);
+  }
+
+  /** Whether there is a picture of the scene yet. */
+  get isDrawn(): boolean {
+    return this.out !== null && this.stage.isDrawn(this.out);
   }
 
   /** What is wrong, by node. */
   faults(): Record<string, string> {
     const faults: Record<string, string> = Object.fromEntries(this.run.faults());
-    for (const [id, message] of this.stage.faults) faults[id] ??= message;
+    for (const [id, message] of this.stage.allFaults()) faults[id] ??= message;
     return faults;
   }
 

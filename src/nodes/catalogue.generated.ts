@@ -1,26 +1,43 @@
 // Written by scripts/generate.ts from the folder. Do not edit.
+import imageBeam from './image/beam';
 import imageBlend from './image/blend';
 import imageBlur from './image/blur';
+import imageCameraFeed from './image/camera-feed';
 import imageChannelShift from './image/channel-shift';
 import imageChannelSwap from './image/channel-swap';
+import imageClip from './image/clip';
 import imageCoordinateMap from './image/coordinate-map';
+import imageCornerPin from './image/corner-pin';
 import imageDataImage from './image/data-image';
 import imageDisplace from './image/displace';
+import imageEdges from './image/edges';
 import imageFill from './image/fill';
 import imageFlatShape from './image/flat-shape';
+import imageFrameStore from './image/frame-store';
+import imageGlow from './image/glow';
 import imageGradientMap from './image/gradient-map';
 import imageGradient from './image/gradient';
 import imageGrain from './image/grain';
 import imageHueSaturation from './image/hue-saturation';
+import imageKeyOut from './image/key-out';
+import imageLattice from './image/lattice';
+import imageLedDots from './image/led-dots';
 import imageLevels from './image/levels';
+import imageLut from './image/lut';
 import imageMaskedMix from './image/masked-mix';
 import imageMirror from './image/mirror';
 import imageMosaic from './image/mosaic';
 import imageNoise from './image/noise';
+import imagePicture from './image/picture';
 import imagePolarWrap from './image/polar-wrap';
+import imageRemapImage from './image/remap-image';
+import imageResize from './image/resize';
+import imageScanlines from './image/scanlines';
+import imageShader from './image/shader';
 import imageShot from './image/shot';
 import imageSteepness from './image/steepness';
 import imageStripes from './image/stripes';
+import imageText from './image/text';
 import imageTone from './image/tone';
 import imageTransform from './image/transform';
 import signalDrift from './signal/drift';
@@ -49,28 +66,45 @@ import propLight from './prop/light';
 import flowSceneOut from './flow/scene-out';
 
 export const allKinds = [
+  { family: 'image', kind: imageBeam },
   { family: 'image', kind: imageBlend },
   { family: 'image', kind: imageBlur },
+  { family: 'image', kind: imageCameraFeed },
   { family: 'image', kind: imageChannelShift },
   { family: 'image', kind: imageChannelSwap },
+  { family: 'image', kind: imageClip },
   { family: 'image', kind: imageCoordinateMap },
+  { family: 'image', kind: imageCornerPin },
   { family: 'image', kind: imageDataImage },
   { family: 'image', kind: imageDisplace },
+  { family: 'image', kind: imageEdges },
   { family: 'image', kind: imageFill },
   { family: 'image', kind: imageFlatShape },
+  { family: 'image', kind: imageFrameStore },
+  { family: 'image', kind: imageGlow },
   { family: 'image', kind: imageGradientMap },
   { family: 'image', kind: imageGradient },
   { family: 'image', kind: imageGrain },
   { family: 'image', kind: imageHueSaturation },
+  { family: 'image', kind: imageKeyOut },
+  { family: 'image', kind: imageLattice },
+  { family: 'image', kind: imageLedDots },
   { family: 'image', kind: imageLevels },
+  { family: 'image', kind: imageLut },
   { family: 'image', kind: imageMaskedMix },
   { family: 'image', kind: imageMirror },
   { family: 'image', kind: imageMosaic },
   { family: 'image', kind: imageNoise },
+  { family: 'image', kind: imagePicture },
   { family: 'image', kind: imagePolarWrap },
+  { family: 'image', kind: imageRemapImage },
+  { family: 'image', kind: imageResize },
+  { family: 'image', kind: imageScanlines },
+  { family: 'image', kind: imageShader },
   { family: 'image', kind: imageShot },
   { family: 'image', kind: imageSteepness },
   { family: 'image', kind: imageStripes },
+  { family: 'image', kind: imageText },
   { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
   { family: 'signal', kind: signalDrift },

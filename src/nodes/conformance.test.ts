@@ -9,6 +9,7 @@ import { addNode, connect } from '../core/show/edit';
 import type { ControlValue, Scene } from '../core/show/types';
 import { momentAt } from '../core/time/clock';
 import { catalogue } from './catalogue';
+import { oneStep } from '../core/time/loop-steps';
 
 const kinds = [...catalogue.values()].map((kind) => [kind.label, kind] as const);
 const sources = { image: 'noise', signal: 'oscillator', shape: 'ball', prop: 'body' } as const;
@@ -31,6 +32,7 @@ function play(kind: Kind, controls: Record<string, ControlValue> = {}): { run: S
       moment: momentAt(frame / 60, frame ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 }),
       live: quietInputs(),
       canvas: { width: 160, height: 90 },
+      loop: oneStep,
     });
   }
   return { run, id };
@@ -122,15 +124,20 @@ describe.each(kinds)('%s', (_label, kind) => {
     const { paint } = kind;
     test('its shader asks only for controls and inputs it has', () => {
       const bodies = paint.type === 'shader' ? [paint.body] : paint.passes.map((pass) => pass.body);
+      const passNames = paint.type === 'passes' ? paint.passes.map((pass) => pass.name) : [];
+      const sheets = paint.sheets ?? {};
       for (const body of bodies) {
         for (const [, name] of body.matchAll(/\$([A-Za-z]\w*)/g))
           expect([...Object.keys(kind.controls), ...Object.keys(paint.derived ?? {})]).toContain(name);
         for (const [, name] of body.matchAll(/@([A-Za-z]\w*)/g))
-          expect([...Object.keys(kind.inputs), 'previous']).toContain(name);
+          expect([...Object.keys(kind.inputs), ...Object.keys(sheets), ...passNames, 'previous']).toContain(name);
         expect(body).toContain('return');
       }
       const used = bodies.join('\n');
-      const derivedFrom = paint.derive?.toString() ?? '';
+      // Where a control is used outside of the shader's text: numbers derived from it, sheets made from it, variants.
+      const code = paint.type === 'shader' ? (paint.code ?? '') : '';
+      const sheetWords = Object.values(sheets).flatMap((sheet) => Object.values(sheet).map(String));
+      const derivedFrom = [paint.derive, kind.vary, kind.sizeFrom, code, ...sheetWords].map(String).join('\n');
       const scales = paint.type === 'passes' ? paint.passes.map((p) => p.scale?.toString() ?? '').join() : '';
       for (const name of Object.keys(kind.controls)) {
         if (name === 'amount' && paint.type === 'shader' && paint.wet) continue;

@@ -1,3 +1,5 @@
+import { kindOf, type Kind } from '../../core/kind/kind';
+import { CodeBench, ShaderBench } from './code-bench';
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import uPlot from 'uplot';
@@ -304,11 +306,22 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
 export const benchNodeOf = (scene: Scene, selection: readonly string[]): string | null =>
   scene.nodes[selection[0]] ? selection[0] : sceneOutOf(scene, catalogue);
 
+const tabWords = { output: 'Output', code: 'Code', shader: 'Shader' } as const;
+
+/** What the bench can show of a node. */
+function tabsOf(kind: Kind | undefined): (keyof typeof tabWords)[] {
+  if (kind?.output !== 'image') return ['output'];
+  const hasCode = Object.values(kind.controls).some(({ type }) => type === 'code');
+  return hasCode ? ['output', 'code', 'shader'] : ['output', 'shader'];
+}
+
 /** What flows out of the chosen node: pixels, lanes or points. */
 export function Bench({ scene }: { scene: Scene }) {
-  const { selection, benchOpen } = useSession();
+  const { selection, benchOpen, benchTab } = useSession();
   const node = scene.nodes[benchNodeOf(scene, selection) ?? ''];
-  const kind = node && catalogue.get(node.kind);
+  const kind = node && kindOf(catalogue, node);
+  const tabs = tabsOf(kind);
+  const tab = tabs.includes(benchTab) ? benchTab : 'output';
   return (
     <section aria-label="Bench" className="panel flex h-full flex-col" data-testid="bench">
       <div className="flex h-8 shrink-0 items-center gap-2 px-3">
@@ -319,6 +332,22 @@ export function Bench({ scene }: { scene: Scene }) {
             : 'choose a node to see what flows out of it'}
         </span>
         <span className="grow" />
+        {benchOpen && tabs.length > 1 && (
+          <div role="tablist" className="flex gap-1">
+            {tabs.map((name) => (
+              <button
+                key={name}
+                type="button"
+                role="tab"
+                aria-selected={tab === name}
+                className={tab === name ? 'tool text-primary' : 'tool'}
+                onClick={() => sessionStore.setState({ benchTab: name })}
+              >
+                {tabWords[name]}
+              </button>
+            ))}
+          </div>
+        )}
         <button
           type="button"
           className="tool"
@@ -330,7 +359,11 @@ export function Bench({ scene }: { scene: Scene }) {
       </div>
       {benchOpen && (
         <div className="flex min-h-0 grow">
-          {node ? (
+          {node && tab === 'code' ? (
+            <CodeBench key={node.id} scene={scene} node={node} />
+          ) : node && tab === 'shader' ? (
+            <ShaderBench scene={scene} node={node.id} />
+          ) : node ? (
             <Output scene={scene} node={node.id} />
           ) : (
             <div className="quiet grid grow place-items-center pb-8">

@@ -1,3 +1,4 @@
+import { kindOf } from '../../core/kind/kind';
 import { Handle, Position, useUpdateNodeInternals, type NodeProps } from '@xyflow/react';
 import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
@@ -122,7 +123,7 @@ function Cost({ id }: { id: string }) {
 /** One node on the patch: what it gives is its face, its name and cost stand below. */
 export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNode>) {
   const { node, driven } = data;
-  const kind = catalogue.get(node.kind);
+  const kind = kindOf(catalogue, node);
   const sceneId = useSession((s) => s.sceneId);
   const fault = liveStore((s) => s.faults[sceneId]?.[id]);
   const update = useUpdateNodeInternals();

@@ -1,3 +1,4 @@
+import { kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
 import { portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
@@ -36,7 +37,7 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
   const loops = new Set<string>();
   for (const wire of Object.values(scene.wires)) {
     if (wire.back) loops.add(wire.to.node);
-    const kind = catalogue.get(scene.nodes[wire.to.node]?.kind);
+    const kind = kindOf(catalogue, scene.nodes[wire.to.node]);
     if (kind && portOf(kind, wire.to.port)?.type === 'control') {
       const list = driven.get(wire.to.node);
       if (list) list.push(wire.to.port);
@@ -64,7 +65,7 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
 export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
   return Object.values(scene.wires).flatMap((wire) => {
     const from = scene.nodes[wire.from.node];
-    const kind = from && catalogue.get(from.kind);
+    const kind = from && kindOf(catalogue, from);
     if (!from || !scene.nodes[wire.to.node]) return [];
     const carries = kind?.output ?? 'signal';
     return {

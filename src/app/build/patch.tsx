@@ -1,3 +1,4 @@
+import { kindOf } from '../../core/kind/kind';
 import {
   Background,
   BackgroundVariant,
@@ -115,7 +116,7 @@ export function Patch({ scene }: { scene: Scene }) {
       const [x, y] = pointOf(event);
       const end = state.fromHandle?.type === 'target' ? 'target' : 'source';
       const from = state.fromNode.id;
-      const kind = catalogue.get(scene.nodes[from]?.kind);
+      const kind = kindOf(catalogue, scene.nodes[from]);
       if (!kind) return;
       const port = state.fromHandle?.id ?? 'out';
       const carries = end === 'source' ? kind.output : (kind.inputs[port]?.carries ?? 'signal');
@@ -125,7 +126,7 @@ export function Patch({ scene }: { scene: Scene }) {
         .find(Boolean);
       const over = card?.dataset.id;
       if (over && end === 'source') {
-        const target = catalogue.get(scene.nodes[over]?.kind);
+        const target = kindOf(catalogue, scene.nodes[over]);
         const choices = target ? portChoices(target, carries) : [];
         if (choices.length === 1)
           editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
@@ -133,7 +134,7 @@ export function Patch({ scene }: { scene: Scene }) {
         return;
       }
       if (over) {
-        if (catalogue.get(scene.nodes[over]?.kind)?.output === carries)
+        if (kindOf(catalogue, scene.nodes[over])?.output === carries)
           editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
         return;
       }
@@ -283,8 +284,8 @@ export function Patch({ scene }: { scene: Scene }) {
             openAdd(event.clientX, event.clientY);
         }}
         isValidConnection={(c) => {
-          const source = catalogue.get(scene.nodes[c.source]?.kind);
-          const target = catalogue.get(scene.nodes[c.target]?.kind);
+          const source = kindOf(catalogue, scene.nodes[c.source]);
+          const target = kindOf(catalogue, scene.nodes[c.target]);
           return Boolean(
             source &&
             target &&

@@ -1,3 +1,4 @@
+import { kindOf } from '../../core/kind/kind';
 import ELK from 'elkjs/lib/elk.bundled.js';
 import type { Scene } from '../../core/show/types';
 import { moveNode } from '../../core/show/edit';
@@ -7,7 +8,7 @@ import { faceHeight, faceWidth } from './card';
 
 /** Lays the patch out: pictures and shapes from left to right, signals below what they drive. */
 export async function tidy(scene: Scene): Promise<void> {
-  const isSignal = (id: string): boolean => catalogue.get(scene.nodes[id]?.kind)?.output === 'signal';
+  const isSignal = (id: string): boolean => kindOf(catalogue, scene.nodes[id])?.output === 'signal';
   const size = (id: string): { width: number; height: number } => ({
     width: faceWidth + 2,
     height: isSignal(id) ? 86 : faceHeight + 30,

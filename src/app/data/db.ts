@@ -12,6 +12,12 @@ export interface StoredShow {
   picture?: Blob;
 }
 
+/** Bytes of a file that shows use, by what it holds. */
+export interface StoredFile {
+  id: string;
+  blob: Blob;
+}
+
 /** Where the performer was. */
 export interface Session {
   id: 'here';
@@ -23,11 +29,13 @@ export interface Session {
 
 class Database extends Dexie {
   shows!: EntityTable<StoredShow, 'id'>;
+  files!: EntityTable<StoredFile, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
     super('pyrvel');
     this.version(1).stores({ shows: 'id, updated', session: 'id' });
+    this.version(2).stores({ files: 'id' });
   }
 }
 

@@ -1,4 +1,3 @@
-import { structuredCloneOf } from '../../core/show/create';
 import type { Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { readShow } from '../../core/show/validate';
@@ -6,6 +5,7 @@ import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { say } from '../parts/notices';
 import { database } from './db';
+import { giveFiles } from './files';
 import { sessionStore } from './session';
 import { openShow, showStore } from './show-store';
 
@@ -89,13 +89,15 @@ export async function loadShow(
   const stored = await database.shows.get(id);
   if (!stored) return false;
   await save();
-  const show = structuredCloneOf(stored.show);
+  // Shows kept by older versions are brought up to date as files are.
+  const { show } = readShow(JSON.stringify(stored.show), catalogue);
   const has = (scene: string | undefined): scene is string => show.scenes.some((s) => s.id === scene);
   const sceneId = has(place?.sceneId) ? place!.sceneId : show.scenes[0].id;
   const program = has(place?.program) ? place!.program : sceneId;
   openShow(id, show);
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
   engine().open(show, program);
+  void giveFiles(show);
   await saveSession();
   return true;
 }

@@ -7,6 +7,10 @@ interface SessionState {
   /** Wire whose controls the inspector shows, if no node is chosen. */
   wire: string | null;
   benchOpen: boolean;
+  /** What the bench shows of a picture node: its pixels, its own code, or the shader it is drawn by. */
+  benchTab: 'output' | 'code' | 'shader';
+  /** What the monitor shows over the picture; never on stage. */
+  guides: { cross: boolean; safe: boolean; handles: boolean };
   theme: 'pyrvel-night' | 'pyrvel-day';
   workScale: WorkScale;
   blackout: boolean;
@@ -20,6 +24,8 @@ export const sessionStore = create<SessionState>()(() => ({
   selection: [],
   wire: null,
   benchOpen: true,
+  benchTab: 'output',
+  guides: { cross: false, safe: false, handles: true },
   theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
   workScale: 'auto',
   blackout: false,

@@ -1,5 +1,7 @@
 import { changesBetween } from '../../core/show/changes';
 import type { Show } from '../../core/show/types';
+import { Cameras } from './cameras';
+import { drawVector } from './vector';
 import type { Answer, Ask, FromEngine, SurfaceRole, ToEngine, Watch } from '../../engine/protocol';
 
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
@@ -40,6 +42,9 @@ export class EngineClient {
   private playing = true;
   /** Latest of each message that sets a state, to be told again to the next engine. */
   private readonly states = new Map<string, ToEngine>();
+  /** Files of shows, to be given to the next engine too. */
+  private readonly files = new Map<string, { name: string; blob: Blob | null }>();
+  private cameras = new Cameras((message, transfer) => this.post(message, transfer));
   private heard = 0;
   private restarts = 0;
 
@@ -112,14 +117,26 @@ export class EngineClient {
       else ask.reject(new Error(message.message));
       return;
     }
+    if (message.type === 'draw-vector') void this.drawVector(message.id, message.file, message.height);
+    if (message.type === 'want-camera') this.cameras.want(message.device);
     this.emit(message);
     if (message.type === 'ready') this.greet();
+  }
+
+  private async drawVector(id: number, file: Blob, height: number): Promise<void> {
+    try {
+      const bitmap = await drawVector(file, height);
+      this.post({ type: 'vector', id, bitmap, message: '' }, [bitmap]);
+    } catch (error) {
+      this.post({ type: 'vector', id, bitmap: null, message: (error as Error).message });
+    }
   }
 
   /** Tells a fresh engine everything. */
   private greet(): void {
     this.ready = true;
     for (const [id, host] of this.hosts) this.hand(id, host);
+    for (const [id, file] of this.files) this.post({ type: 'file', id, ...file });
     if (!this.show) return;
     this.post({
       type: 'open',
@@ -178,6 +195,12 @@ export class EngineClient {
     const changes = changesBetween(this.show, show);
     this.show = show;
     if (changes.length) this.post({ type: 'change', changes });
+  }
+
+  /** Gives the engine the bytes of a file of a show; null: they are not to be had. */
+  giveFile(id: string, name: string, blob: Blob | null): void {
+    this.files.set(id, { name, blob });
+    this.post({ type: 'file', id, name, blob });
   }
 
   watch(watch: Watch): void {

@@ -19,6 +19,8 @@ interface LiveState {
   stats: Stats | null;
   faults: Record<string, Record<string, string>>;
   notes: Record<string, Record<string, string>>;
+  /** What is worth saying of return wires, by scene and wire. */
+  loops: Record<string, Record<string, string>>;
   graphics: 'fine' | 'lost' | 'none';
 }
 
@@ -28,6 +30,7 @@ export const liveStore = create<LiveState>()(() => ({
   stats: null,
   faults: {},
   notes: {},
+  loops: {},
   graphics: 'fine',
 }));
 
@@ -105,10 +108,11 @@ export function listenToEngine(): void {
     liveStore.setState(sameProgram ? { transport } : { transport, program });
   });
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
-  client.on('faults', ({ scene, faults, notes }) =>
+  client.on('faults', ({ scene, faults, notes, loops }) =>
     liveStore.setState((s) => ({
       faults: { ...s.faults, [scene]: faults },
       notes: { ...s.notes, [scene]: notes },
+      loops: { ...s.loops, [scene]: loops },
     })),
   );
   client.on('previews', ({ pixels, width, cells }) => {

@@ -6,7 +6,8 @@ import type { FrameRequest } from '../../engine/protocol';
 /** What the command line calls in this page: the real engine, asked for exact frames. */
 export interface RenderPage {
   pyrvelRender: {
-    open(text: string): Promise<void>;
+    /** `files`: bytes of the show's files in base64, by id. */
+    open(text: string, files?: Record<string, string>): Promise<void>;
     /** A frame as a PNG in base64. */
     frame(request: FrameRequest): Promise<string>;
   };
@@ -15,8 +16,13 @@ export interface RenderPage {
 const client = engine();
 
 (window as unknown as RenderPage).pyrvelRender = {
-  async open(text) {
+  async open(text, files = {}) {
     const { show } = readShow(text, catalogue);
+    for (const [id, { name, type }] of Object.entries(show.files)) {
+      const packed = files[id];
+      const bytes = packed === undefined ? null : Uint8Array.from(atob(packed), (c) => c.charCodeAt(0));
+      client.giveFile(id, name, bytes && new Blob([bytes], { type }));
+    }
     const opened = new Promise<void>((resolve) => {
       const off = client.on('opened', () => {
         off();

@@ -1,3 +1,6 @@
+import { packShow, unpackShow } from '../../core/show/archive';
+import { filesOf, keepFiles } from '../data/files';
+import { saveAs } from '../parts/save-as';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { liveQuery } from 'dexie';
@@ -33,12 +36,16 @@ const store = (show: Show, extra: Partial<StoredShow> = {}): StoredShow => ({
   ...extra,
 });
 
-function download(show: Show): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([writeShow(show)], { type: 'application/json' }));
-  link.download = `${show.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase()}.pyrvel.json`;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+/** A show as a file: the document alone, or packed with the files it uses. */
+async function download(show: Show): Promise<void> {
+  const name = show.name.replace(/[^\p{L}\p{N}]+/gu, '-').toLowerCase();
+  const files = await filesOf(show);
+  if (files.size === 0) {
+    saveAs(new Blob([writeShow(show)], { type: 'application/json' }), `${name}.pyrvel.json`);
+    return;
+  }
+  const packed = packShow(show, files) as Uint8Array<ArrayBuffer>;
+  saveAs(new Blob([packed], { type: 'application/zip' }), `${name}.pyrvel.zip`);
 }
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
@@ -160,7 +167,7 @@ function ShowCard({
             className="tool"
             title="Export as a file"
             aria-label={`Export ${stored.name}`}
-            onClick={() => download(open ? showStore.getState().show : stored.show)}
+            onClick={() => void download(open ? showStore.getState().show : stored.show)}
           >
             <Download size={14} />
           </button>
@@ -220,7 +227,9 @@ export function ShowsView() {
   });
   const read = async (file: File): Promise<void> => {
     try {
-      const { show, findings } = readShow(await file.text(), catalogue);
+      const { text, files } = unpackShow(new Uint8Array(await file.arrayBuffer()));
+      const { show, findings } = readShow(text, catalogue);
+      await keepFiles(files, show);
       setFault(null);
       await database.shows.put(store(show));
       refresh();
@@ -272,7 +281,7 @@ export function ShowsView() {
           <input
             ref={input}
             type="file"
-            accept=".json,application/json"
+            accept=".json,.zip,application/json,application/zip"
             className="hidden"
             data-testid="import"
             onChange={(e) => {
@@ -322,7 +331,7 @@ export function ShowsView() {
           {shows.data?.some((s) => s.id === demoShowId)
             ? ''
             : 'The demo show is not in the list; “Restore demo” brings it back. '}
-          Files end in .pyrvel.json and follow docs/show.schema.json.
+          Files end in .pyrvel.json and follow docs/show.schema.json; with media they end in .pyrvel.zip.
         </p>
       </div>
     </main>

@@ -49,6 +49,14 @@ export interface GradientSpec extends ControlBase {
   type: 'gradient';
   default: readonly Stop[];
 }
+/**
+ * How a control shows on the monitor, where it can be dragged. place: a point in heights from the middle. from: the same,
+ * measured from another control of the node. box: width and height around another control, dragged at its upper right.
+ * corner: how far the picture's own corner is pulled; -1, -1 is the lower left.
+ */
+export type Handle =
+  { as: 'place' } | { as: 'from' | 'box'; of: string } | { as: 'corner'; at: readonly [-1 | 1, -1 | 1] };
+
 interface PartsBase extends ControlBase {
   default: readonly number[];
   range: readonly [number, number];
@@ -62,6 +70,7 @@ interface PartsBase extends ControlBase {
 /** x and y. */
 export interface PointSpec extends PartsBase {
   type: 'point';
+  handle?: Handle;
 }
 /** x, y and z. */
 export interface VectorSpec extends PartsBase {
@@ -83,7 +92,26 @@ export interface FormulaSpec extends ControlBase {
 /** A list of numbers, typed. */
 export interface NumbersSpec extends ControlBase {
   type: 'numbers';
+  /** Its numbers are x and y in turn, each pair a place on the monitor, measured from `of` if that is given. */
+  handle?: { as: 'places'; of?: string };
   default: readonly number[];
+}
+/** A file of the show or one that ships with the app, by its id; empty: none. */
+export interface FileSpec extends ControlBase {
+  type: 'file';
+  default: string;
+  /** What it may be. */
+  accepts: 'picture' | 'clip' | 'look';
+}
+/** A program text, written in an editor of its own. */
+export interface CodeSpec extends ControlBase {
+  type: 'code';
+  default: string;
+}
+/** A camera of this machine, by its device id, or the stand-in (empty). */
+export interface DeviceSpec extends ControlBase {
+  type: 'device';
+  default: string;
 }
 /** A key of the keyboard, as `KeyboardEvent.code` (UI Events standard). */
 export interface KeySpec extends ControlBase {
@@ -104,7 +132,10 @@ export type ControlSpec =
   | TextSpec
   | FormulaSpec
   | NumbersSpec
-  | KeySpec;
+  | KeySpec
+  | FileSpec
+  | CodeSpec
+  | DeviceSpec;
 
 export type ControlSpecs = Readonly<Record<string, ControlSpec>>;
 
@@ -192,6 +223,9 @@ export const formula = <const S extends Bare<FormulaSpec>>(spec: S) =>
   ({ type: 'formula', ...spec }) as const;
 export const numbers = <const S extends Bare<NumbersSpec>>(spec: S) =>
   ({ type: 'numbers', ...spec }) as const;
+export const file = <const S extends Bare<FileSpec>>(spec: S) => ({ type: 'file', ...spec }) as const;
+export const code = <const S extends Bare<CodeSpec>>(spec: S) => ({ type: 'code', ...spec }) as const;
+export const device = <const S extends Bare<DeviceSpec>>(spec: S) => ({ type: 'device', ...spec }) as const;
 export const key = <const S extends Bare<KeySpec>>(spec: S) => ({ type: 'key', ...spec }) as const;
 
 /** Amount, from untouched (0) to the full effect (1): every node that changes an image has it. */

@@ -4,7 +4,10 @@ import type { Prop, ShotSettings } from '../prop';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
 import type { FormulaValues } from '../formula/run';
+import type { ControlValue } from '../show/types';
 import type { Moment } from '../time/clock';
+import type { TextLayout } from '../text/layout';
+import type { ClipTiming } from '../time/clip-time';
 import type { ControlSpecs, ResolvedControls } from './controls';
 
 /** What a wire carries. */
@@ -51,11 +54,26 @@ export interface Work<C, I extends InputSpecs> {
   live: InputState;
   /** Width divided by height of the canvas. */
   aspect: number;
+  /** Pixels that the scene is drawn at. */
+  canvas: { width: number; height: number };
   /** Samples that the controls with many samples stand for: each is `count` or 1 long. */
   count: number;
   /** Reads a formula control; throws FormulaError if it cannot be read. */
   formula(control: string): readonly LaneRunner[];
+  /** Outlines of letters as closed runs of points; null while the font is on its way. Only for sheets of numbers. */
+  letters?(layout: LetterRequest): readonly Outline[] | null;
 }
+
+/** Letters to be drawn as lines: one line of text, capital height 1, the middle at 0, 0. */
+export interface LetterRequest {
+  text: string;
+  font: string;
+  /** Added between letters, in capital heights. */
+  spacing: number;
+}
+
+/** A closed run of points, x and y in turn. */
+export type Outline = readonly number[];
 
 /** One lane of a formula control, ready to run. */
 export interface LaneRunner {
@@ -81,6 +99,11 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
    * samples are not ready yet when it is called. `longest` is 1 if nothing brings more.
    */
   countOf?(controls: ResolvedControls<C>, inputs: InputValues<I>, longest: number): number;
+  /**
+   * The kind as this node has it, where inputs and controls follow from what is typed into it. The same values must give
+   * the very same object. Absent: all nodes of the kind are alike.
+   */
+  vary?(controls: Readonly<Record<string, ControlValue>>): Kind;
   /**
    * Changes values of an older show file to fit these controls. Called once for each node when a file is read, with the
    * controls as they stand there.
@@ -134,37 +157,72 @@ export interface DataPicture {
 }
 
 /**
+ * A texture that belongs to a node and comes from elsewhere than an image input. Read in the body as `@name(place)`, its
+ * pixels as `@name.size`; one number group of it as `@name.at(x, y)`.
+ *
+ * numbers: worked out by `fill` when one of the controls `of` (or an input) changed. file: a picture from a file, in its
+ * own pixels; `@name.size` is 1, 1 until it is there. clip: the frame of a film at a time. camera: what a camera sees.
+ * text: letters, red where they are filled and green where their outline is. past: the last frames of the first input,
+ * read as `@name(place, steps)` with steps of 1/60 s back from 0.
+ */
+export type Sheet<C, I extends InputSpecs> =
+  | { from: 'numbers'; of: readonly (keyof C & string)[]; fill(work: Work<C, I>): DataPicture }
+  | { from: 'look'; control: keyof C & string }
+  | { from: 'file'; control: keyof C & string }
+  | { from: 'clip'; control: keyof C & string; timing(work: Work<C, I>): ClipTiming }
+  | { from: 'camera'; device(controls: ResolvedControls<C>): string }
+  | { from: 'text'; of: readonly (keyof C & string)[]; lay(controls: ResolvedControls<C>): TextLayout }
+  | {
+      from: 'past';
+      /** How many past frames are kept, and the share of the picture's size they are kept at. */
+      keep(controls: ResolvedControls<C>): { frames: number; scale: number };
+    };
+
+/**
  * How an image comes about.
  *
  * shader: `body` is GLSL that ends in `return` of a premultiplied colour. It may use `p` (place 0..1, lower left 0,0),
  * `$name` for a control or derived number, `@input(place)` to read an image input, `@input.size` for its pixels,
+ * `@input.wired` for whether there is one,
  * `aspect` and `pixel` (1 / size). If there is an input read at the same place first, `source` holds its colour.
  * A gradient control is called as `$ramp(t)`, a formula control as `$curve(v)`.
  *
- * passes: several such bodies, drawn one after the other; `@previous(place)` reads the result of the one before.
+ * `code` holds functions of the node's own in the same language, put before the body; `name~(` makes a name its own.
+ *
+ * passes: several such bodies, drawn one after the other; `@previous(place)` reads the result of the one before, and
+ * `@name(place)` that of an earlier pass with that name.
  */
 export type Paint<C, I extends InputSpecs> =
   | ({
       type: 'shader';
       body: string;
+      code?: string;
+      /** Never joined with other shaders, as its code may use any name. */
+      alone?: true;
       /** Mixes with `source` by the control Amount, for kinds that change an image. */
       wet?: true;
-    } & PaintNumbers<C>)
-  | ({ type: 'passes'; passes: readonly Pass<C>[] } & PaintNumbers<C>)
+    } & PaintNumbers<C, I>)
+  | ({ type: 'passes'; passes: readonly Pass<C>[] } & PaintNumbers<C, I>)
   | { type: 'data'; fill(work: Work<C, I>): DataPicture }
   | { type: 'shot'; settings(work: Work<C, I>): ShotSettings };
 
 export interface Pass<C> {
   body: string;
+  /** Under which later passes read it; the pass before it if it was skipped. */
+  name?: string;
   /** Share of the node's size this pass is drawn at; 1 if absent. Gets the height of the node in pixels. */
   scale?(controls: ResolvedControls<C>, height: number): number;
-  /** Whether this pass would change nothing and is left out; absent: never. At least one pass has to remain. */
-  skip?(controls: ResolvedControls<C>, height: number): boolean;
+  /**
+   * Whether this pass would change nothing and is left out; absent: never. At least one pass has to remain. `has` says
+   * whether something is wired into an input.
+   */
+  skip?(controls: ResolvedControls<C>, height: number, has: (input: string) => boolean): boolean;
 }
 
-interface PaintNumbers<C> {
+interface PaintNumbers<C, I extends InputSpecs> {
   /** Functions the body calls; each text is put into a shader once. */
   helpers?: readonly string[];
+  sheets?: Readonly<Record<string, Sheet<C, I>>>;
   derived?: Readonly<Record<string, GlslType>>;
   /** Numbers worked out once a frame from controls and time. `height` is that of the node in pixels. */
   derive?(
@@ -184,6 +242,8 @@ export interface ImageKind<
   moves?(controls: ResolvedControls<C>): boolean;
   /** Own size in pixels, where it follows from controls or inputs. */
   sizeFrom?(work: Work<C, I>): readonly [number, number] | null;
+  /** What is wrong with this variant of the kind; it plays all the same. */
+  problem?: string;
   /** The scene's picture is what enters the node that has this. */
   isSceneOut?: true;
 }
@@ -192,6 +252,15 @@ export type Kind = SignalKind | ShapeKind | PropKind | ImageKind;
 
 /** All kinds by id. */
 export type Catalogue = ReadonlyMap<string, Kind>;
+
+/** The kind of a node as this node has it; undefined if there is no node or its kind is not known. */
+export function kindOf(
+  catalogue: Catalogue,
+  node: { kind: string; controls: Readonly<Record<string, ControlValue>> } | undefined | null,
+): Kind | undefined {
+  const kind = node ? catalogue.get(node.kind) : undefined;
+  return node && kind?.vary ? kind.vary(node.controls) : kind;
+}
 
 export const signalKind = <const C extends ControlSpecs, const I extends InputSpecs, M = undefined>(
   kind: Omit<SignalKind<C, I, M>, 'output'>,

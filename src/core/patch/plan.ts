@@ -1,3 +1,5 @@
+import { asideOf, defaultReturn } from '../show/return-settings';
+import { kindOf } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
@@ -114,16 +116,13 @@ export function buildPlan(
 
   const follow = (source: PlanSource): void => {
     if (!source.back && visiting.has(source.node)) {
-      source.back = {
-        ...source.wire,
-        back: { keep: 1, startsFrom: null, clearWhen: null, guard: 'soft', limit: 8 },
-      };
+      source.back = { ...source.wire, back: defaultReturn() };
     }
     if (source.back) {
       returns.set(source.back.id, source.back);
       later.push(source.node);
-      for (const aside of [source.back.back?.startsFrom, source.back.back?.clearWhen]) {
-        if (aside && !visiting.has(aside)) visit(aside);
+      for (const aside of asideOf(source.back.back)) {
+        if (!visiting.has(aside)) visit(aside);
       }
     } else visit(source.node);
   };
@@ -131,7 +130,7 @@ export function buildPlan(
   const visit = (id: string): void => {
     if (nodes.has(id) || visiting.has(id)) return;
     const node = scene.nodes[id];
-    const kind = node && catalogue.get(node.kind);
+    const kind = node && kindOf(catalogue, node);
     if (!node || !kind) return;
     visiting.add(id);
     const planned = planNode(scene, catalogue, into, node, kind, isOff);
@@ -164,7 +163,7 @@ export function buildPlan(
 /** The node whose input is the scene's picture; null if the scene has none. */
 export function sceneOutOf(scene: Scene, catalogue: Catalogue): string | null {
   for (const node of Object.values(scene.nodes)) {
-    const kind = catalogue.get(node.kind);
+    const kind = kindOf(catalogue, node);
     if (kind?.output === 'image' && kind.isSceneOut) return node.id;
   }
   return null;

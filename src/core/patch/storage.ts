@@ -1,3 +1,4 @@
+import { asideOf } from '../show/return-settings';
 import type { ImageKind, Reads } from '../kind/kind';
 import type { Scene } from '../show/types';
 import type { Plan, PlanNode, PlanSource } from './plan';
@@ -24,12 +25,13 @@ interface Tree {
   calls: number;
   /** Nodes, itself included. */
   nodes: number;
-  /** Textures that are read. */
+  /** Textures that are read, of other pictures and in all. */
   textures: number;
+  samplers: number;
 }
 
 /** Beyond these a picture is stored: a function would be worked out too often, or a shader outgrow what cards take. */
-const most: Tree = { calls: 4, nodes: 24, textures: 5 };
+const most: Tree = { calls: 4, nodes: 24, textures: 5, samplers: 8 };
 
 function imageReads(plan: Plan): Map<string, Read[]> {
   const reads = new Map<string, Read[]>();
@@ -58,17 +60,20 @@ function treeOf(
   stored: ReadonlySet<string>,
   trees: ReadonlyMap<string, Tree>,
 ): Tree {
-  const tree: Tree = { calls: 1, nodes: 1, textures: 0 };
+  const sheets = 'sheets' in kind.paint ? Object.keys(kind.paint.sheets ?? {}).length : 0;
+  const tree: Tree = { calls: 1, nodes: 1, textures: 0, samplers: sheets };
   for (const [name, [source]] of Object.entries(node.inputs)) {
     if (!source) continue;
     const above = source.back || stored.has(source.node) ? undefined : trees.get(source.node);
     if (!above) {
       tree.textures++;
+      tree.samplers++;
       continue;
     }
     tree.calls = Math.max(tree.calls, above.calls * callsBy(kind, kind.inputs[name].reads ?? 'same'));
     tree.nodes += above.nodes;
     tree.textures += above.textures;
+    tree.samplers += above.samplers;
   }
   return tree;
 }
@@ -81,7 +86,7 @@ function treeOf(
 export function storedImages(question: StorageQuestion): Set<string> {
   const { plan, scene, sizeOf, wanted } = question;
   const reads = imageReads(plan);
-  const starts = new Set(plan.returns.map((wire) => wire.back?.startsFrom).filter((id) => id != null));
+  const asides = new Set(plan.returns.flatMap((wire) => asideOf(wire.back)));
   const stored = new Set<string>();
   const trees = new Map<string, Tree>();
   for (const node of plan.order) {
@@ -97,13 +102,16 @@ export function storedImages(question: StorageQuestion): Set<string> {
       read.reader.kind.paint.type === 'shader' &&
       sizeOf(read.reader.id) === sizeOf(node.id) &&
       node.kind.paint.type === 'shader' &&
+      !node.kind.paint.alone &&
+      !read.reader.kind.paint.alone &&
       scene.nodes[node.id].precision === 'auto' &&
       !wanted.has(node.id) &&
-      !starts.has(node.id);
+      !asides.has(node.id);
     // Moving what reads a texture would mix its pixels first and change them then, which is another picture.
     const fits =
       joinable &&
       tree.nodes < most.nodes &&
+      tree.samplers <= most.samplers &&
       tree.textures <= (read.reads === 'moved' ? 0 : most.textures) &&
       tree.calls * callsBy(read.reader.kind as ImageKind, read.reads) <= most.calls;
     if (!fits) stored.add(node.id);

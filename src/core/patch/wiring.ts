@@ -1,3 +1,4 @@
+import { kindOf } from '../kind/kind';
 import { partName, partsOf } from '../kind/controls';
 import { passThroughOf, type Carries, type Catalogue, type Kind } from '../kind/kind';
 import type { PatchNode, Scene, Wire } from '../show/types';
@@ -71,7 +72,7 @@ export function sourceOf(
   const seen = new Set<string>();
   for (;;) {
     const node = scene.nodes[id];
-    const kind = node && catalogue.get(node.kind);
+    const kind = node && kindOf(catalogue, node);
     if (!node || !kind || seen.has(id)) return null;
     if (!isOff(node)) return { node: id, back };
     seen.add(id);

@@ -44,6 +44,9 @@ export function plainValue(spec: ControlSpec, value: ControlValue | undefined): 
     case 'text':
     case 'formula':
     case 'key':
+    case 'file':
+    case 'code':
+    case 'device':
       return typeof value === 'string' ? value : spec.default;
     default:
       return numbersOf(spec, value);

@@ -7,6 +7,7 @@ import { momentAt } from '../time/clock';
 import { quietInputs, type InputState } from './inputs';
 import { guardValue } from './return-run';
 import { SceneRun } from './scene-run';
+import { oneStep } from '../time/loop-steps';
 
 let scene: Scene;
 let run: SceneRun;
@@ -44,6 +45,7 @@ function step(count = 1, rate = fps): void {
       moment: momentAt(frame / rate, frame === 0 ? 0 : 1 / rate, rate, { bpm: 120, beatsPerBar: 4 }),
       live,
       canvas: { width: 160, height: 90 },
+      loop: oneStep,
     });
   }
 }

@@ -1,9 +1,11 @@
+import { kindOf } from '../kind/kind';
 import type { ImageRef } from '../image-ref';
 import type { Catalogue, InputSpec, InputValues, Kind, Work } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
 import type { Moment } from '../time/clock';
+import type { LoopSteps } from '../time/loop-steps';
 import { FormulaScope } from './formula-scope';
 import type { InputState } from './inputs';
 import { NodeRun } from './node-run';
@@ -15,6 +17,8 @@ export interface Frame {
   live: InputState;
   /** Pixels that the scene is drawn at. */
   canvas: { width: number; height: number };
+  /** How the loops of pictures go on. */
+  loop: LoopSteps;
 }
 
 const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
@@ -81,7 +85,8 @@ export class SceneRun {
       const now = after.nodes[id];
       if (!old || !sameDrives(old, now)) return false;
       // The text of a formula control decides which nodes must run before this one.
-      const kind = this.catalogue.get(now.kind);
+      const kind = kindOf(this.catalogue, now);
+      if (kind !== kindOf(this.catalogue, old)) return false;
       if (old.controls !== now.controls && kind) {
         for (const [name, spec] of Object.entries(kind.controls)) {
           if (spec.type === 'formula' && old.controls[name] !== now.controls[name]) return false;
@@ -150,6 +155,16 @@ export class SceneRun {
     }
   }
 
+  /** Whether a loop of pictures among these nodes starts again in this frame. */
+  isClearing(nodes: readonly string[]): boolean {
+    for (const id of nodes) {
+      for (const sources of Object.values(this.plan.nodes.get(id)?.inputs ?? {}))
+        for (const { back } of sources)
+          if (back && (this.returns.get(back.id)?.clearing ?? true)) return true;
+    }
+    return false;
+  }
+
   /** A return wire, made ready for this frame by whoever reads it first. */
   private ready(back: ReturnRun): ReturnRun {
     if (back.pending)
@@ -195,8 +210,11 @@ export class SceneRun {
       case 'prop':
         return run.prop;
       case 'image': {
-        const size = run.image ?? { width: 1, height: 1 };
-        return { node: source.node, width: size.width, height: size.height, back: source.back?.id ?? null };
+        const own = source.back?.back?.size;
+        const { width, height } = own
+          ? { width: own[0], height: own[1] }
+          : (run.image ?? { width: 1, height: 1 });
+        return { node: source.node, width, height, back: source.back?.id ?? null };
       }
     }
   }
@@ -246,6 +264,7 @@ export class SceneRun {
       moment: frame.moment,
       live: frame.live,
       aspect: frame.canvas.width / frame.canvas.height,
+      canvas: frame.canvas,
       count: run.count,
       formula: (control) => run.formulaLanes(control, this.scope, frame.moment),
     };
@@ -343,7 +362,8 @@ export class SceneRun {
   faults(): Map<string, string> {
     const faults = new Map<string, string>();
     for (const [id, run] of this.runs) {
-      const fault = run.fault;
+      const { kind } = run.plan;
+      const fault = run.fault ?? (kind.output === 'image' ? kind.problem : null);
       if (fault) faults.set(id, fault);
     }
     return faults;

@@ -65,6 +65,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     tempo: { bpm: 120, beatsPerBar: 4 },
     canvas: { width: 1920, height: 1080, fps: 60 },
     fadeSeconds: 2,
+    files: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],
   };
 }

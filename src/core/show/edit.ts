@@ -1,10 +1,12 @@
+import { defaultReturn, renameAsides } from './return-settings';
+import { kindOf } from '../kind/kind';
 import { formulaName, renameInFormula } from '../formula/names';
 import { partName, partsOf, rangeOf } from '../kind/controls';
 import { passThroughOf, takes, type Catalogue } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
 import { freeId, freeName, makeNode, structuredCloneOf } from './create';
-import type { ControlValue, Fit, Motion, PatchNode, ReturnSettings, Scene, Wire } from './types';
+import type { ControlValue, Fit, Motion, PatchNode, Scene, Wire } from './types';
 
 /**
  * The edits of a patch. Each changes the scene it is given in place (the app hands in a draft that records changes, so
@@ -13,14 +15,6 @@ import type { ControlValue, Fit, Motion, PatchNode, ReturnSettings, Scene, Wire 
 export class EditError extends Error {
   override name = 'EditError';
 }
-
-export const defaultReturn = (): ReturnSettings => ({
-  keep: 0.95,
-  startsFrom: null,
-  clearWhen: null,
-  guard: 'soft',
-  limit: 8,
-});
 
 function nodeOf(scene: Scene, id: string): PatchNode {
   const node = scene.nodes[id];
@@ -45,7 +39,7 @@ export function addNode(
 
 /** The range that a signal node gives by nature. */
 export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, number] {
-  const kind = catalogue.get(node.kind);
+  const kind = kindOf(catalogue, node);
   if (kind?.output !== 'signal') return [0, 1];
   const controls: Record<string, unknown> = {};
   for (const [name, spec] of Object.entries(kind.controls)) {
@@ -63,7 +57,7 @@ export function firstFit(
   port: string,
   catalogue: Catalogue,
 ): Fit | null {
-  const kind = catalogue.get(target.kind);
+  const kind = kindOf(catalogue, target);
   const found = kind && portOf(kind, port);
   if (!kind || found?.type !== 'control') return null;
   const [low, high] = rangeOf(kind.controls[found.control]);
@@ -77,8 +71,8 @@ export function firstFit(
 export function connect(scene: Scene, catalogue: Catalogue, from: string, to: string, port: string): string {
   const source = nodeOf(scene, from);
   const target = nodeOf(scene, to);
-  const sourceKind = catalogue.get(source.kind);
-  const targetKind = catalogue.get(target.kind);
+  const sourceKind = kindOf(catalogue, source);
+  const targetKind = kindOf(catalogue, target);
   if (!sourceKind || !targetKind) throw new EditError('A placeholder cannot be wired.');
   if (sourceKind.output === 'image' && sourceKind.isSceneOut)
     throw new EditError('Nothing leaves Scene Out.');
@@ -118,7 +112,7 @@ export function disconnect(scene: Scene, wire: string): void {
 export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly string[]): void {
   for (const id of ids) {
     const node = scene.nodes[id];
-    const kind = node && catalogue.get(node.kind);
+    const kind = node && kindOf(catalogue, node);
     if (kind?.output === 'image' && kind.isSceneOut) continue;
     const through = kind ? passThroughOf(kind) : null;
     const into = Object.values(scene.wires).find(
@@ -128,8 +122,7 @@ export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly st
     for (const wire of Object.values(scene.wires)) {
       if (wire.from.node === id || wire.to.node === id) delete scene.wires[wire.id];
       else if (wire.back) {
-        if (wire.back.startsFrom === id) wire.back.startsFrom = null;
-        if (wire.back.clearWhen === id) wire.back.clearWhen = null;
+        renameAsides(wire.back, (aside) => (aside === id ? null : aside));
       }
     }
     delete scene.nodes[id];
@@ -149,8 +142,8 @@ export function insertOnWire(scene: Scene, catalogue: Catalogue, wireId: string,
   const wire = scene.wires[wireId];
   const node = scene.nodes[nodeId];
   if (!wire || !node || wire.from.node === nodeId || wire.to.node === nodeId) return false;
-  const kind = catalogue.get(node.kind);
-  const carried = catalogue.get(scene.nodes[wire.from.node].kind)?.output;
+  const kind = kindOf(catalogue, node);
+  const carried = kindOf(catalogue, scene.nodes[wire.from.node])?.output;
   if (!kind || !carried || kind.output !== carried) return false;
   const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, carried) && spec.reads !== 'data');
   if (!input) return false;
@@ -221,7 +214,7 @@ export function setMotions(scene: Scene, id: string, part: string, motions: Moti
 /** Everything a control goes back to when it is sent home: its value, and nothing that drives it. */
 export function sendHome(scene: Scene, catalogue: Catalogue, id: string, control: string): void {
   const node = nodeOf(scene, id);
-  const kind = catalogue.get(node.kind);
+  const kind = kindOf(catalogue, node);
   if (!kind || !Object.hasOwn(kind.controls, control)) return;
   const spec = kind.controls[control];
   node.controls[control] = structuredCloneOf(spec.default) as ControlValue;
@@ -272,7 +265,7 @@ export function pasteNodes(
   const fresh = new Map<string, string>();
   const renamed: [string, string][] = [];
   for (const copied of clipping.nodes) {
-    const kind = catalogue.get(copied.kind);
+    const kind = kindOf(catalogue, copied);
     if (kind?.output === 'image' && kind.isSceneOut) continue;
     const id = freeId('n', Object.keys(scene.nodes));
     const name = freeName(copied.name, namesOf(scene));
@@ -300,9 +293,7 @@ export function pasteNodes(
     const id = freeId('w', Object.keys(scene.wires));
     const copy = { ...structuredCloneOf(wire), id, from: { node: from }, to: { ...wire.to, node: to } };
     if (copy.back) {
-      copy.back.startsFrom =
-        copy.back.startsFrom && (fresh.get(copy.back.startsFrom) ?? copy.back.startsFrom);
-      copy.back.clearWhen = copy.back.clearWhen && (fresh.get(copy.back.clearWhen) ?? copy.back.clearWhen);
+      renameAsides(copy.back, (aside) => fresh.get(aside) ?? (scene.nodes[aside] ? aside : null));
       // Only part of the circle was copied: what is left is a plain wire.
       if (!reaches(scene, to, from)) delete copy.back;
     }

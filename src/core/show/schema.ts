@@ -44,6 +44,13 @@ const back = {
     clearWhen: { anyOf: [{ type: 'null' }, id] },
     guard: { enum: ['soft', 'off'] },
     limit: { type: 'number', exclusiveMinimum: 0 },
+    reading: { enum: ['smooth', 'crisp'] },
+    size: {
+      anyOf: [{ type: 'null' }, { type: 'array', items: pixels, minItems: 2, maxItems: 2 }],
+    },
+    precision: { enum: ['auto', '8', '16', '32'] },
+    clearWhere: { anyOf: [{ type: 'null' }, id] },
+    tap: { enum: ['after', 'before'] },
   },
 } as const;
 
@@ -146,6 +153,16 @@ export const showSchema = {
       properties: { width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } },
     },
     fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
+    files: {
+      type: 'object',
+      propertyNames: { pattern: '^[A-Za-z0-9_-]{1,64}$' },
+      additionalProperties: {
+        type: 'object',
+        required: ['name', 'type', 'bytes'],
+        additionalProperties: false,
+        properties: { name, type: { type: 'string' }, bytes: { type: 'integer', minimum: 0 } },
+      },
+    },
     scenes: { type: 'array', items: scene, minItems: 1, maxItems: 200 },
   },
 } as const;

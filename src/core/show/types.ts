@@ -52,6 +52,19 @@ export interface ReturnSettings {
   guard: 'soft' | 'off';
   /** Where the soft guard holds the values. */
   limit: number;
+  /** Of an image: how its pixels are read. */
+  reading: 'smooth' | 'crisp';
+  /** Of an image: pixels that the loop is kept at; null: as its source. */
+  size: [number, number] | null;
+  /** Of an image: bits a channel that the loop is kept at; auto: as its source. */
+  precision: Precision;
+  /** Of an image: a picture that says where what the loop starts from comes back: out = mix(start, previous, mask). */
+  clearWhere: string | null;
+  /**
+   * What other readers of the source get: after this frame's steps, or the picture that entered them. With `before` a
+   * loop that was sent home is seen exactly at home.
+   */
+  tap: 'after' | 'before';
 }
 
 export interface WireEnd {
@@ -98,6 +111,14 @@ export interface Scene {
   wires: Record<string, Wire>;
 }
 
+/** A file that belongs to a show; its bytes are kept beside the document. */
+export interface ShowFile {
+  name: string;
+  /** Media type (RFC 6838), as far as known. */
+  type: string;
+  bytes: number;
+}
+
 export interface Show {
   format: 'pyrvel.show';
   version: 1;
@@ -105,6 +126,8 @@ export interface Show {
   tempo: { bpm: number; beatsPerBar: number };
   canvas: { width: number; height: number; fps: number };
   fadeSeconds: number;
+  /** Files by id. */
+  files: Record<string, ShowFile>;
   scenes: Scene[];
 }
 

@@ -1,9 +1,10 @@
+import { kindOf } from '../kind/kind';
 import type { Catalogue } from '../kind/kind';
 import { partsOf } from '../kind/controls';
 import { portTakes, reaches } from '../patch/wiring';
 import validateShape from './validator.generated';
 import { plainValue } from '../run/node-run';
-import { defaultReturn } from './edit';
+import { asideOf, defaultReturn } from './return-settings';
 import { showFormat, showVersion, type Scene, type Show } from './types';
 
 /** Something a check found. */
@@ -81,8 +82,8 @@ function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
       });
       continue;
     }
-    const fromKind = catalogue.get(from.kind);
-    const toKind = catalogue.get(to.kind);
+    const fromKind = kindOf(catalogue, from);
+    const toKind = kindOf(catalogue, to);
     if (!fromKind || !toKind) continue;
     const accepted = portTakes(toKind, wire.to.port);
     if (!accepted)
@@ -98,8 +99,8 @@ function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
         what: `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} there.`,
       });
     }
-    for (const aside of [wire.back?.startsFrom, wire.back?.clearWhen]) {
-      if (aside && !scene.nodes[aside])
+    for (const aside of asideOf(wire.back)) {
+      if (!scene.nodes[aside])
         findings.push({
           level: 'error',
           where: `${where}.back`,
@@ -116,7 +117,7 @@ function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[
     const where = `${at}.nodes.${id}`;
     if (node.id !== id)
       findings.push({ level: 'error', where, what: `Its id is ${node.id}, but it stands under ${id}.` });
-    const kind = catalogue.get(node.kind);
+    const kind = kindOf(catalogue, node);
     if (!kind) {
       findings.push({
         level: 'warning',
@@ -163,7 +164,7 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
     ids.add(scene.id);
     findings.push(...checkWires(scene, catalogue, at), ...checkControls(scene, catalogue, at));
     const outs = Object.values(scene.nodes).filter((node) => {
-      const kind = catalogue.get(node.kind);
+      const kind = kindOf(catalogue, node);
       return kind?.output === 'image' && kind.isSceneOut;
     });
     if (outs.length !== 1) {
@@ -185,11 +186,15 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
   return findings;
 }
 
-/** Opens circles that no return wire opens, as a file changed by hand may hold them. */
-function openCircles(scene: Scene): void {
+/**
+ * Gives return wires of older files what they do not say, and opens circles that no return wire opens, as a file changed
+ * by hand may hold them.
+ */
+function completeWires(scene: Scene): void {
   const kept: Scene = { ...scene, wires: {} };
   for (const [id, wire] of Object.entries(scene.wires)) {
-    if (!wire.back && reaches(kept, wire.to.node, wire.from.node)) wire.back = defaultReturn();
+    if (wire.back) wire.back = { ...defaultReturn(), ...wire.back };
+    else if (reaches(kept, wire.to.node, wire.from.node)) wire.back = defaultReturn();
     kept.wires[id] = wire;
   }
 }
@@ -197,7 +202,7 @@ function openCircles(scene: Scene): void {
 function migrateControls(show: Show, catalogue: Catalogue): void {
   for (const scene of show.scenes) {
     for (const node of Object.values(scene.nodes)) {
-      const migrate = catalogue.get(node.kind)?.migrate;
+      const migrate = kindOf(catalogue, node)?.migrate;
       if (migrate) node.controls = migrate(node.controls) as typeof node.controls;
     }
   }
@@ -239,8 +244,9 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
   const errors = findings.filter((finding) => finding.level === 'error');
   if (errors.length) throw new ShowFileError(errors);
   const show = data as Show;
+  show.files ??= {};
   migrateControls(show, catalogue);
-  show.scenes.forEach(openCircles);
+  show.scenes.forEach(completeWires);
   return { show, findings };
 }
 

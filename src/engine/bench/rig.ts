@@ -5,9 +5,11 @@ import { sceneOutOf } from '../../core/patch/plan';
 import { quietInputs } from '../../core/run/inputs';
 import { SceneRun } from '../../core/run/scene-run';
 import { momentAt } from '../../core/time/clock';
+import { oneStep } from '../../core/time/loop-steps';
 import { catalogue } from '../../nodes/catalogue';
-import type { Bits, Gpu } from '../gpu';
-import { ImageStage } from '../image-stage';
+import type { Gpu } from '../gpu';
+import { ImageStage, type StageOptions } from '../image-stage';
+import { MediaLibrary } from '../media/library';
 import type { Work } from './measure';
 
 export const size = { width: 640, height: 360 };
@@ -41,15 +43,20 @@ export class Rig implements Work {
     private readonly patch: Patch,
     /** The node whose picture is wanted; what a scene does to it on its way out is not measured. */
     private readonly node: string,
-    options: { apart?: boolean; bits?: Bits } = {},
+    options: Omit<StageOptions, 'waits'> = {},
   ) {
     this.run.update(patch.scene, [node]);
-    this.stage = new ImageStage(gpu, this.run, options);
+    // Patches that are measured read no files.
+    const media = new MediaLibrary(
+      () => Promise.reject(new Error('No page is there.')),
+      () => undefined,
+    );
+    this.stage = new ImageStage(gpu, this.run, media, { ...options, waits: true });
   }
 
   frame(k: number): void {
     const moment = momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 });
-    const frame = { moment, live: this.live, canvas: size };
+    const frame = { moment, live: this.live, canvas: size, loop: oneStep };
     this.run.run(frame);
     this.stage.fullHeight = size.height;
     this.stage.draw(this.patch.scene, frame, [this.node]);

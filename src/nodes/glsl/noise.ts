@@ -51,6 +51,41 @@ float cellNoise(vec3 q, vec3 wrap) {
 }
 `;
 
+/**
+ * Noise on a lattice of tetrahedra (Perlin, "Noise hardware", 2001; gradients from our own hash): rounder than gradient
+ * noise, without its directions. That lattice cannot repeat, so along a wrapped axis it is faded into itself one length
+ * back, and made as lively again as it was.
+ */
+export const simplexGlsl = `
+float simplexCorner(vec3 cell, vec3 from) {
+  float t = 0.6 - dot(from, from);
+  vec3 g = hash33(cell) * 2.0 - 1.0;
+  return t > 0.0 ? t * t * t * t * dot(g, from) : 0.0;
+}
+float simplexAt(vec3 q) {
+  vec3 i = floor(q + dot(q, vec3(1.0 / 3.0)));
+  vec3 a = q - i + dot(i, vec3(1.0 / 6.0));
+  vec3 g = step(a.yzx, a.xyz);
+  vec3 l = 1.0 - g;
+  vec3 i1 = min(g, l.zxy); vec3 i2 = max(g, l.zxy);
+  return 38.0 * (simplexCorner(i, a) + simplexCorner(i + i1, a - i1 + 1.0 / 6.0) + simplexCorner(i + i2, a - i2 + 1.0 / 3.0) + simplexCorner(i + 1.0, a - 0.5));
+}
+float simplexNoise(vec3 q, vec3 wrap) {
+  vec3 wrapped = step(vec3(0.5), wrap);
+  vec3 at = mix(q, mod(q, max(wrap, vec3(1.0))), wrapped);
+  vec3 share = wrapped * at / max(wrap, vec3(1.0));
+  float sum = 0.0; float power = 0.0;
+  for (float z = 0.0; z <= wrapped.z; z++) for (float y = 0.0; y <= wrapped.y; y++) for (float x = 0.0; x <= wrapped.x; x++) {
+    vec3 o = vec3(x, y, z);
+    vec3 part = mix(1.0 - share, share, o);
+    float w = part.x * part.y * part.z;
+    sum += w * simplexAt(at - o * wrap);
+    power += w * w;
+  }
+  return sum / sqrt(power);
+}
+`;
+
 /** Layers of one form of noise, each finer and weaker than the one before; `octavesN` for the N-th form of Noise. */
 export const octavesGlsl = [
   'gradientNoise(q, wrap)',
@@ -58,6 +93,7 @@ export const octavesGlsl = [
   'cellNoise(q, wrap)',
   '1.0 - 2.0 * abs(gradientNoise(q, wrap))',
   'hash33(wrapCell(floor(q), wrap)).x * 2.0 - 1.0',
+  'simplexNoise(q, wrap)',
 ]
   .map(
     (noise, form) => `

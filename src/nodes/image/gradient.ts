@@ -29,6 +29,7 @@ export default imageKind({
       help: 'The middle of the gradient, in heights from the middle of the picture.',
       default: [0, 0],
       range: [-1, 1],
+      handle: { as: 'place' },
     }),
     turn: angle({ label: 'Turn', help: 'Direction of the run.', default: 0, range: [0, 360] }),
     length: number({

@@ -52,6 +52,12 @@ export default imageKind({
       variables: ['v'],
     }),
     invert: toggle({ label: 'Invert', help: 'Turns light into dark.', default: false }),
+    channels: choice({
+      label: 'Changes',
+      help: 'Which channels are changed; the others stay.',
+      options: { all: 'All colours', red: 'Red', green: 'Green', blue: 'Blue' },
+      default: 'all',
+    }),
     alpha: choice({
       label: 'Alpha',
       help: 'Keep it, or take the brightness as the new one.',
@@ -73,6 +79,7 @@ export default imageKind({
       v *= $gain;
       v = vec3($curve(v.x), $curve(v.y), $curve(v.z));
       if ($invert) v = 1.0 - v;
+      if ($channels != 0) v = mix(s.rgb, v, vec3($channels == 1, $channels == 2, $channels == 3));
       float a = s.a;
       if ($alpha == 1) a = clamp(dot(v, vec3(0.2126, 0.7152, 0.0722)), 0.0, 1.0) * s.a;
       else if ($alpha == 2) a = 1.0;

@@ -20,6 +20,7 @@ export default imageKind({
       help: 'A point of the line, or the centre; in heights from the middle.',
       default: [0, 0],
       range: [-1, 1],
+      handle: { as: 'place' },
     }),
     turn: angle({
       label: 'Turn',

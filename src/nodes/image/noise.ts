@@ -1,6 +1,6 @@
 import { choice, number, toggle, vector, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { hashGlsl, noiseGlsl, octavesGlsl } from '../glsl/noise';
+import { hashGlsl, noiseGlsl, simplexGlsl, octavesGlsl } from '../glsl/noise';
 
 export default imageKind({
   id: 'noise',
@@ -18,6 +18,7 @@ export default imageKind({
         cellular: 'Cellular',
         ridged: 'Ridged',
         random: 'Random pixels',
+        simplex: 'Simplex',
       },
       default: 'gradient',
     }),
@@ -132,7 +133,7 @@ export default imageKind({
   moves: (c) => c.rate !== 0,
   paint: {
     type: 'shader',
-    helpers: [hashGlsl, noiseGlsl, octavesGlsl],
+    helpers: [hashGlsl, noiseGlsl, simplexGlsl, octavesGlsl],
     derived: { travel: 'float', depthCells: 'float' },
     derive(c, moment) {
       if (c.loop <= 0) return { travel: moment.time * c.rate, depthCells: 0 };

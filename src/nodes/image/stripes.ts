@@ -15,6 +15,12 @@ export default imageKind({
       options: { one: 'One', two: 'Two crossed', checker: 'Checker' },
       default: 'one',
     }),
+    by: choice({
+      label: 'By',
+      help: 'A number of periods in the height, or the length of a period.',
+      options: { count: 'Periods in the height', size: 'Pixels a period' },
+      default: 'count',
+    }),
     count: point({
       label: 'Count',
       help: 'Periods in the height of the picture, of the first and the second family.',
@@ -22,6 +28,17 @@ export default imageKind({
       range: [1, 60],
       min: 0.01,
       max: 4096,
+      shownIf: (c) => c.by === 'count',
+    }),
+    period: point({
+      label: 'Period',
+      help: 'Length of a period in pixels of this picture, of the first and the second family.',
+      default: [40, 40],
+      range: [4, 400],
+      min: 1,
+      max: 8192,
+      unit: 'px',
+      shownIf: (c) => c.by === 'size',
     }),
     share: point({
       label: 'Share',
@@ -139,10 +156,11 @@ float stripeCover(float x, float share, float softness, float px) {
       vec2 c = (p - 0.5) * vec2(aspect, 1.0);
       vec2 across = vec2(cos($turn), sin($turn));
       vec2 other = vec2(cos($turn + $crossing), sin($turn + $crossing));
-      float a = dot(c, across) * $count.x - $travel.x - $run;
-      float b = dot(c, other) * $count.y - $travel.y - $run;
-      float first = stripeCover(a, $share.x, $softness, pixel.y * $count.x);
-      float next = $families == 0 ? 0.0 : stripeCover(b, $share.y, $softness, pixel.y * $count.y);
+      vec2 count = $by == 0 ? $count : 1.0 / (max($period, 1.0) * pixel.y);
+      float a = dot(c, across) * count.x - $travel.x - $run;
+      float b = dot(c, other) * count.y - $travel.y - $run;
+      float first = stripeCover(a, $share.x, $softness, pixel.y * count.x);
+      float next = $families == 0 ? 0.0 : stripeCover(b, $share.y, $softness, pixel.y * count.y);
       vec4 v = premultiplied($ground);
       if ($families == 2) v = mix(v, premultiplied($ink), first + next - 2.0 * first * next);
       else {

@@ -14,6 +14,7 @@ export default imageKind({
       help: 'Picture heights to the right and up.',
       default: [0, 0],
       range: [-1, 1],
+      handle: { as: 'from', of: 'pivot' },
     }),
     scale: number({
       label: 'Scale',
@@ -37,8 +38,18 @@ export default imageKind({
       help: 'The point that stays where it is while scaling and turning.',
       default: [0, 0],
       range: [-1, 1],
+      handle: { as: 'place' },
     }),
     outside: outside('nothing'),
+    repeats: point({
+      label: 'Repeats',
+      help: 'How often it repeats to either side along each axis, with nothing beyond; 0 goes on for ever.',
+      default: [0, 0],
+      range: [0, 8],
+      min: 0,
+      max: 1000,
+      shownIf: (c) => c.outside === 'repeat' || c.outside === 'mirror',
+    }),
     reading: choice({
       label: 'Reading',
       help: 'Smooth mixes pixels; crisp takes the nearest.',
@@ -65,7 +76,12 @@ export default imageKind({
       vec2 size = grow * $stretch;
       size = mix(size, vec2(1e-6), vec2(lessThan(abs(size), vec2(1e-6))));
       vec2 q = vec2(ct * c.x + st * c.y, -st * c.x + ct * c.y) / size + $pivot;
-      vec3 at = outsidePlace(q / vec2(aspect, 1.0) + 0.5, $outside);
+      vec2 to = q / vec2(aspect, 1.0) + 0.5;
+      vec3 at = outsidePlace(to, $outside);
+      if ($outside >= 2) {
+        vec2 beyond = step($repeats + 1.0, abs(to - 0.5) + 0.5) * step(0.5, $repeats);
+        at.z *= 1.0 - max(beyond.x, beyond.y);
+      }
       if ($reading == 1) at.xy = (floor(at.xy * @picture.size) + 0.5) / @picture.size;
       return @picture(at.xy) * at.z;
     `,

@@ -6,6 +6,7 @@ import { addNode, connect } from '../../core/show/edit';
 import type { ControlValue } from '../../core/show/types';
 import { momentAt } from '../../core/time/clock';
 import { catalogue } from '../catalogue';
+import { oneStep } from '../../core/time/loop-steps';
 
 /** A row of nodes, each wired into the first input of the next; gives the samples of the last one, frame by frame. */
 class Bench {
@@ -41,6 +42,7 @@ class Bench {
         moment: momentAt(t, this.frame ? 1 / this.rate : 0, this.rate, { bpm: 120, beatsPerBar: 4 }),
         live: this.live,
         canvas: { width: 16, height: 9 },
+        loop: oneStep,
       });
       this.frame++;
     }

@@ -1,4 +1,4 @@
-import { Pipette } from 'lucide-react';
+import { Code, Pipette } from 'lucide-react';
 import { useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
 import { partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
@@ -6,10 +6,13 @@ import { numbersOf, plainValue } from '../../../core/run/node-run';
 import { sendHome, setControl } from '../../../core/show/edit';
 import type { ControlValue, Scene, Stop } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
+import { sessionStore } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { liveStore } from '../../engine/live';
 import { SelectField, TextField } from './field';
 import { GradientEditor } from './gradient-editor';
+import { DeviceRow } from './device-row';
+import { FileRow } from './file-row';
 import { KeyField } from './key-field';
 import { NumberRow } from './number-row';
 
@@ -167,6 +170,37 @@ export function ControlRow({ scene, node, control, spec }: Props) {
               )
             }
           />
+        </div>
+      );
+    case 'file':
+      return (
+        <FileRow
+          label={<Label spec={spec} onHome={home} />}
+          spec={spec}
+          value={String(value)}
+          onChange={once}
+        />
+      );
+    case 'device':
+      return (
+        <DeviceRow
+          label={<Label spec={spec} onHome={home} />}
+          spec={spec}
+          value={String(value)}
+          onChange={once}
+        />
+      );
+    case 'code':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <button
+            type="button"
+            className="btn btn-xs border edge bg-base-100"
+            onClick={() => sessionStore.setState({ benchOpen: true, benchTab: 'code' })}
+          >
+            <Code size={13} /> Write code
+          </button>
         </div>
       );
     case 'key':

@@ -1,3 +1,4 @@
+import { kindOf } from '../../../core/kind/kind';
 import { ArrowLeftRight, Home, Plus, X } from 'lucide-react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import { rangeOf } from '../../../core/kind/controls';
@@ -277,7 +278,7 @@ export function PartSources({ place }: { place: PartPlace }) {
     formula !== undefined && fault?.startsWith(`${part}: `) ? fault.slice(part.length + 2) : null;
   const [low, high] = rangeOf(spec);
   const signals = Object.values(scene.nodes).filter(
-    (n) => catalogue.get(n.kind)?.output === 'signal' && n.id !== node,
+    (n) => kindOf(catalogue, n)?.output === 'signal' && n.id !== node,
   );
   const source = wire ? `wire:${wire.from.node}` : formula !== undefined ? 'formula' : 'value';
   const setSource = (wanted: string): void => {

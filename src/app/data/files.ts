@@ -1,0 +1,60 @@
+import { usedFiles } from '../../core/show/archive';
+import type { Show } from '../../core/show/types';
+import { catalogue } from '../../nodes/catalogue';
+import { engine } from '../engine/client';
+import { database } from './db';
+import { editShow } from './show-store';
+
+/** Bytes above which a file is refused: the browser would have to hold it several times. */
+const largestFile = 512 * 1024 * 1024;
+
+export class FileError extends Error {
+  override name = 'FileError';
+}
+
+/** Files are named by what they hold, so that the same file is kept once, whatever show uses it. */
+async function idOf(blob: Blob): Promise<string> {
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer()));
+  return `f${[...digest.subarray(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
+}
+
+/** Keeps a file in this browser and enters it in the open show; gives its id. Throws FileError. */
+export async function addFile(file: File): Promise<string> {
+  if (file.size === 0) throw new FileError(`${file.name} is empty.`);
+  if (file.size > largestFile)
+    throw new FileError(`${file.name} is larger than ${largestFile / 1024 / 1024} MB. Make it smaller.`);
+  const id = await idOf(file);
+  const blob = new Blob([file], { type: file.type });
+  await database.files.put({ id, blob });
+  engine().giveFile(id, file.name, blob);
+  editShow(
+    (show) => void (show.files[id] = { name: file.name.slice(0, 120), type: file.type, bytes: file.size }),
+  );
+  return id;
+}
+
+/** Keeps the files that came with a show file. */
+export async function keepFiles(files: ReadonlyMap<string, Uint8Array>, show: Show): Promise<void> {
+  for (const [id, bytes] of files) {
+    const type = show.files[id]?.type ?? '';
+    await database.files.put({ id, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) });
+  }
+}
+
+/** Hands the files of a show to the engine, or says that they are not here. */
+export async function giveFiles(show: Show): Promise<void> {
+  for (const [id, { name }] of Object.entries(show.files)) {
+    const stored = await database.files.get(id);
+    engine().giveFile(id, name, stored?.blob ?? null);
+  }
+}
+
+/** The bytes of the files a show uses, as far as they are here. */
+export async function filesOf(show: Show): Promise<Map<string, Uint8Array>> {
+  const files = new Map<string, Uint8Array>();
+  for (const id of usedFiles(show, catalogue)) {
+    const stored = await database.files.get(id);
+    if (stored) files.set(id, new Uint8Array(await stored.blob.arrayBuffer()));
+  }
+  return files;
+}

@@ -1,0 +1,92 @@
+import type { Plan, PlanNode } from './plan';
+
+/** Nodes that have to be drawn together: one by itself, or all that lie on circles with each other. */
+export interface Circle {
+  nodes: readonly PlanNode[];
+  /** Whether a wire among them carries the picture before. */
+  returns: boolean;
+}
+
+/**
+ * The image nodes of a plan in an order in which each circle is drawn as a whole, after everything that enters it
+ * (strongly connected components after Tarjan, "Depth-first search and linear graph algorithms", 1972).
+ */
+export function circlesOf(plan: Plan): Circle[] {
+  const place = new Map(plan.order.map((node, k) => [node.id, k]));
+  const edges = new Map<string, Set<string>>();
+  const isImage = (id: string | null | undefined): id is string =>
+    id != null && plan.nodes.get(id)?.kind.output === 'image';
+  const edge = (from: string, to: string | null | undefined): void => {
+    if (!isImage(to)) return;
+    const list = edges.get(from);
+    if (list) list.add(to);
+    else edges.set(from, new Set([to]));
+  };
+  const returning = new Set<string>();
+  for (const node of plan.order) {
+    if (node.kind.output !== 'image') continue;
+    for (const source of imageSourcesOf(plan, node)) {
+      edge(node.id, source.node);
+      const settings = source.back?.back;
+      if (!settings || !isImage(source.node)) continue;
+      edge(source.node, node.id);
+      returning.add(node.id);
+      edge(node.id, settings.startsFrom);
+      edge(node.id, settings.clearWhere);
+    }
+  }
+  const circles: Circle[] = [];
+  const index = new Map<string, number>();
+  const low = new Map<string, number>();
+  const stack: string[] = [];
+  const onStack = new Set<string>();
+  const visit = (id: string): void => {
+    index.set(id, index.size);
+    low.set(id, index.get(id)!);
+    stack.push(id);
+    onStack.add(id);
+    for (const next of edges.get(id) ?? []) {
+      if (!index.has(next)) {
+        visit(next);
+        low.set(id, Math.min(low.get(id)!, low.get(next)!));
+      } else if (onStack.has(next)) low.set(id, Math.min(low.get(id)!, index.get(next)!));
+    }
+    if (low.get(id) !== index.get(id)) return;
+    const ids: string[] = [];
+    let last: string;
+    do {
+      last = stack.pop()!;
+      onStack.delete(last);
+      ids.push(last);
+    } while (last !== id);
+    ids.sort((a, b) => place.get(a)! - place.get(b)!);
+    circles.push({
+      nodes: ids.map((each) => plan.nodes.get(each)!),
+      returns: ids.some((each) => returning.has(each)),
+    });
+  };
+  for (const node of plan.order) if (node.kind.output === 'image' && !index.has(node.id)) visit(node.id);
+  return circles;
+}
+
+/**
+ * Sources of the images that a node reads: its own, and those of props that enter it, since they may carry pictures on
+ * their surfaces.
+ */
+function imageSourcesOf(plan: Plan, node: PlanNode): PlanNode['inputs'][string] {
+  const found: PlanNode['inputs'][string] = [];
+  const seen = new Set<string>();
+  const walk = (at: PlanNode): void => {
+    for (const source of Object.values(at.inputs).flat()) {
+      const from = plan.nodes.get(source.node);
+      if (!from) continue;
+      if (from.kind.output === 'image') found.push(source);
+      else if (from.kind.output === 'prop' && !seen.has(from.id)) {
+        seen.add(from.id);
+        walk(from);
+      }
+    }
+  };
+  walk(node);
+  return found;
+}

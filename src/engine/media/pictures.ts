@@ -1,0 +1,125 @@
+import {
+  ClampToEdgeWrapping,
+  DataTexture,
+  LinearFilter,
+  LinearMipmapLinearFilter,
+  NearestFilter,
+  RGBAFormat,
+  FloatType,
+  Texture,
+} from 'three';
+import { CubeError, cubePixels, parseCube } from '../../core/image/cube';
+import { pictureForms, sniff } from '../../core/image/sniff';
+
+/** The longest side a picture may have. */
+export const longestSide = 8192;
+
+/** A file that cannot be used; its message says what it is and what to do. */
+export class MediaError extends Error {
+  override name = 'MediaError';
+}
+
+/** Draws an SVG at a size, which only a page can do. */
+export type DrawVector = (file: Blob, height: number) => Promise<ImageBitmap>;
+
+function checkSide(width: number, height: number): void {
+  if (width < 1 || height < 1) throw new MediaError('The picture has no pixels.');
+  if (width > longestSide || height > longestSide)
+    throw new MediaError(
+      `The picture is ${width} x ${height} pixels, and at most ${longestSide} fit on a side. Make it smaller.`,
+    );
+}
+
+export function bitmapTexture(bitmap: ImageBitmap): Texture {
+  const texture = new Texture(bitmap);
+  texture.flipY = false;
+  texture.generateMipmaps = true;
+  texture.minFilter = LinearMipmapLinearFilter;
+  texture.magFilter = LinearFilter;
+  texture.wrapS = texture.wrapT = ClampToEdgeWrapping;
+  texture.needsUpdate = true;
+  return texture;
+}
+
+/** How bitmaps have to come: lowest row first and premultiplied, as all pictures of the engine. */
+export const bitmapOptions: ImageBitmapOptions = {
+  imageOrientation: 'flipY',
+  premultiplyAlpha: 'premultiply',
+};
+
+async function readLight(blob: Blob, form: 'exr' | 'hdr'): Promise<Texture> {
+  const bytes = await blob.arrayBuffer();
+  const loader =
+    form === 'exr'
+      ? new (await import('three/examples/jsm/loaders/EXRLoader.js')).EXRLoader()
+      : new (await import('three/examples/jsm/loaders/HDRLoader.js')).HDRLoader();
+  loader.setDataType(FloatType);
+  const { width, height, data } = loader.parse(bytes) as {
+    width: number;
+    height: number;
+    data: Float32Array;
+  };
+  checkSide(width, height);
+  const rgba = new Float32Array(width * height * 4);
+  const channels = data.length / (width * height);
+  for (let y = 0; y < height; y++) {
+    // The two readers count rows from opposite ends.
+    const from = form === 'hdr' ? height - 1 - y : y;
+    for (let x = 0; x < width; x++) {
+      const at = 4 * (y * width + x);
+      const source = channels * (from * width + x);
+      const alpha = channels === 4 && form === 'exr' ? data[source + 3] : 1;
+      for (let c = 0; c < 3; c++) rgba[at + c] = data[source + (channels >= 3 ? c : 0)];
+      rgba[at + 3] = alpha;
+    }
+  }
+  const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
+  texture.minFilter = texture.magFilter = LinearFilter;
+  texture.needsUpdate = true;
+  return texture;
+}
+
+/** Decodes a picture file. `vectorHeight`: pixels an SVG is drawn at. Throws MediaError. */
+export async function readPicture(
+  blob: Blob,
+  drawVector: DrawVector,
+  vectorHeight: number,
+): Promise<{ texture: Texture; isVector: boolean }> {
+  const form = sniff(new Uint8Array(await blob.slice(0, 4096).arrayBuffer()));
+  if (!pictureForms.has(form)) {
+    throw new MediaError(
+      form === 'unknown'
+        ? 'This is no picture that can be read here. Use PNG, JPEG, WebP, AVIF, SVG, EXR or HDR.'
+        : `This is a ${form.toUpperCase()} file and no picture. Use PNG, JPEG, WebP, AVIF, SVG, EXR or HDR.`,
+    );
+  }
+  try {
+    if (form === 'exr' || form === 'hdr') return { texture: await readLight(blob, form), isVector: false };
+    if (form === 'svg') {
+      const bitmap = await drawVector(blob, vectorHeight);
+      checkSide(bitmap.width, bitmap.height);
+      return { texture: bitmapTexture(bitmap), isVector: true };
+    }
+    const bitmap = await createImageBitmap(blob, bitmapOptions);
+    checkSide(bitmap.width, bitmap.height);
+    return { texture: bitmapTexture(bitmap), isVector: false };
+  } catch (error) {
+    if (error instanceof MediaError) throw error;
+    throw new MediaError(
+      `This ${form.toUpperCase()} file is damaged or of a form that cannot be read here. Export it again, or save it as PNG.`,
+    );
+  }
+}
+
+/** Reads a .cube table into a texture: see `cubePixels`. Throws MediaError. */
+export async function readLook(blob: Blob): Promise<Texture> {
+  try {
+    const { width, height, rgba } = cubePixels(parseCube(await blob.text()));
+    const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
+    texture.minFilter = texture.magFilter = NearestFilter;
+    texture.needsUpdate = true;
+    return texture;
+  } catch (error) {
+    throw new MediaError(error instanceof CubeError ? error.message : String(error));
+  }
+}
