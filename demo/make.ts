@@ -4,13 +4,25 @@ import path from 'node:path';
 import { makeShow } from '../src/core/show/create';
 import { checkShow, writeShow } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
+import { frostLattice } from './scenes/frost-lattice';
+import { lanternRow } from './scenes/lantern-row';
 import { pollenDrift } from './scenes/pollen-drift';
 import { smokeFrames } from './scenes/smoke-frames';
+import { shadeSlats } from './scenes/shade-slats';
+import { smokeFroth } from './scenes/smoke-froth';
 import { waggleTrace } from './scenes/waggle-trace';
 
 const show = makeShow(catalogue, 'Night Apiary');
 show.tempo.bpm = 96;
-show.scenes = [pollenDrift(), smokeFrames(), waggleTrace()].map((sketch) => sketch.scene);
+show.scenes = [
+  pollenDrift(),
+  smokeFrames(),
+  smokeFroth(),
+  waggleTrace(),
+  shadeSlats(),
+  frostLattice(),
+  lanternRow(),
+].map((sketch) => sketch.scene);
 
 const findings = checkShow(show, catalogue);
 for (const { level, where, what } of findings) console.error(`${level}: ${where}: ${what}`);

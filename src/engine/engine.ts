@@ -44,6 +44,8 @@ const graphicsRetryMs = 250;
 const mostBehind = 2;
 /** Milliseconds from the start of a frame to its end above which the card counts as slow. */
 const slowFrameMs = 120;
+/** Pixels of an example. */
+const exampleSize = { width: 320, height: 180 };
 /** Steps of loops a frame may take where the card is quick, and where it is slow. */
 const mostLoopSteps = { quick: 4, slow: 1 };
 /** Most milliseconds a slow card is left to the rest of the browser after each frame. */
@@ -70,6 +72,7 @@ export class Engine {
   private show: Show | null = null;
   private readonly players = new Map<string, ScenePlayer>();
   private without: ScenePlayer | null = null;
+  private example: { scene: Scene; player: ScenePlayer | null } | null = null;
   private readonly surfaces = new Map<string, Surface>();
   private watch: Watch = { scene: null, cards: [], bench: null, inspected: null, without: null };
   private live: InputState = quietInputs();
@@ -152,6 +155,7 @@ export class Engine {
     }
     // What lived on the card is gone with it; canvases keep their last picture.
     this.without = null;
+    if (this.example) this.example.player = null;
     this.questions = null;
     this.gpu = null;
   }
@@ -167,6 +171,10 @@ export class Engine {
       case 'watch':
         if (message.watch.scene !== this.watch.scene) this.clock?.forgetNodes();
         this.watch = message.watch;
+        break;
+      case 'example':
+        this.example?.player?.dispose();
+        this.example = message.scene && { scene: message.scene, player: null };
         break;
       case 'surface':
         this.addSurface(message.id, message.role, message.canvas, message.width, message.height);
@@ -444,6 +452,7 @@ export class Engine {
       player.play(scene, frame, nodes, show.canvas.height);
     }
     this.playWithout(frame);
+    this.playExample(frame);
     if (stageOn) this.paintStage();
     else this.paintDesk(now);
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
@@ -472,6 +481,14 @@ export class Engine {
     this.without.play(scene, frame, [], this.show!.canvas.height);
   }
 
+  /** An example is small and stands beside the show: nothing of the show depends on it. */
+  private playExample(frame: Frame): void {
+    if (!this.example || ![...this.surfaces.values()].some(({ role }) => role === 'example')) return;
+    const { scene } = this.example;
+    this.example.player ??= new ScenePlayer(this.gpu!, this.catalogue, this.media, scene);
+    this.example.player.play(scene, { ...frame, canvas: exampleSize }, [], exampleSize.height);
+  }
+
   private pictureFor(role: SurfaceRole): Presented {
     const of = (id: string | null): Texture =>
       (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
@@ -494,6 +511,13 @@ export class Engine {
           second: of(incoming),
           fade: incoming ? fade * fade * (3 - 2 * fade) : 0,
           level: this.blackout ? 0 : 1,
+        };
+      case 'example':
+        return {
+          first: this.example?.player?.picture ?? this.gpu!.empty,
+          second: this.gpu!.empty,
+          fade: 0,
+          level: 1,
         };
       case 'bench':
         return { first: this.gpu!.empty, second: this.gpu!.empty, fade: 0, level: 1 };

@@ -1,6 +1,6 @@
 import type { InputState } from '../core/run/inputs';
 import type { ShowChange } from '../core/show/changes';
-import type { Show } from '../core/show/types';
+import type { Scene, Show } from '../core/show/types';
 
 /**
  * Everything the interface and the engine say to each other. Both unions are closed: a new message is added here first,
@@ -8,7 +8,7 @@ import type { Show } from '../core/show/types';
  */
 
 /** What a canvas that the engine paints is for. */
-export type SurfaceRole = 'monitor' | 'bench' | 'program' | 'next' | 'stage';
+export type SurfaceRole = 'monitor' | 'bench' | 'program' | 'next' | 'example' | 'stage';
 
 /** What the engine is asked to show, beside the stage. */
 export interface Watch {
@@ -52,6 +52,8 @@ export type ToEngine =
   | { type: 'open'; show: Show; program: string; time: number; playing: boolean }
   | { type: 'change'; changes: ShowChange[] }
   | { type: 'watch'; watch: Watch }
+  /** A small scene beside the show that is played on surfaces for examples; null: none. */
+  | { type: 'example'; scene: Scene | null }
   | { type: 'surface'; id: string; role: SurfaceRole; canvas: OffscreenCanvas; width: number; height: number }
   | { type: 'surface-size'; id: string; width: number; height: number }
   | { type: 'surface-gone'; id: string }

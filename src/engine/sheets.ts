@@ -1,6 +1,6 @@
 import type { Texture, WebGLRenderTarget } from 'three';
 import { clipTime } from '../core/time/clip-time';
-import type { DataPicture, ImageKind, Sheet } from '../core/kind/kind';
+import type { DataPicture, Sheet } from '../core/kind/kind';
 import type { NodeRun } from '../core/run/node-run';
 import type { Frame, SceneRun } from '../core/run/scene-run';
 import type { Bits, Gpu } from './gpu';
@@ -58,8 +58,8 @@ export class Sheets {
   ) {}
 
   private sheetsOf(id: string): Readonly<Record<string, AnySheet>> {
-    const kind = this.run.runs.get(id)?.plan.kind as ImageKind | undefined;
-    return kind && 'sheets' in kind.paint ? ((kind.paint.sheets ?? {}) as never) : {};
+    const kind = this.run.runs.get(id)?.plan.kind;
+    return kind?.output === 'image' && 'sheets' in kind.paint ? ((kind.paint.sheets ?? {}) as never) : {};
   }
 
   has(id: string): boolean {

@@ -130,14 +130,18 @@ describe.each(kinds)('%s', (_label, kind) => {
         for (const [, name] of body.matchAll(/\$([A-Za-z]\w*)/g))
           expect([...Object.keys(kind.controls), ...Object.keys(paint.derived ?? {})]).toContain(name);
         for (const [, name] of body.matchAll(/@([A-Za-z]\w*)/g))
-          expect([...Object.keys(kind.inputs), ...Object.keys(sheets), ...passNames, 'previous']).toContain(name);
+          expect([...Object.keys(kind.inputs), ...Object.keys(sheets), ...passNames, 'previous']).toContain(
+            name,
+          );
         expect(body).toContain('return');
       }
       const used = bodies.join('\n');
       // Where a control is used outside of the shader's text: numbers derived from it, sheets made from it, variants.
       const code = paint.type === 'shader' ? (paint.code ?? '') : '';
       const sheetWords = Object.values(sheets).flatMap((sheet) => Object.values(sheet).map(String));
-      const derivedFrom = [paint.derive, kind.vary, kind.sizeFrom, code, ...sheetWords].map(String).join('\n');
+      const derivedFrom = [paint.derive, kind.vary, kind.sizeFrom, code, ...sheetWords]
+        .map(String)
+        .join('\n');
       const scales = paint.type === 'passes' ? paint.passes.map((p) => p.scale?.toString() ?? '').join() : '';
       for (const name of Object.keys(kind.controls)) {
         if (name === 'amount' && paint.type === 'shader' && paint.wet) continue;

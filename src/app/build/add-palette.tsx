@@ -1,10 +1,12 @@
 import { Command } from 'cmdk';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { Carries, Kind } from '../../core/kind/kind';
 import { takes } from '../../core/kind/kind';
 import { partsOf } from '../../core/kind/controls';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
+import type { Scene } from '../../core/show/types';
 import { wireColour } from './flow-model';
+import { KindHelp } from './kind-help';
 
 /** What is being added, and where. */
 export interface AddRequest {
@@ -49,6 +51,9 @@ export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
     .map(({ kind }) => kind);
 }
 
+/** Milliseconds that a choice has to rest before its example runs. */
+const restMs = 450;
+
 function KindItem({ kind, onAdd }: { kind: Kind; onAdd(kind: Kind): void }) {
   return (
     <Command.Item
@@ -67,10 +72,12 @@ function KindItem({ kind, onAdd }: { kind: Kind; onAdd(kind: Kind): void }) {
 export function AddPalette({
   request,
   onAdd,
+  onExample,
   onClose,
 }: {
   request: AddRequest;
   onAdd(kind: Kind): void;
+  onExample(example: Scene): void;
   onClose(): void;
 }) {
   const [search, setSearch] = useState('');
@@ -94,9 +101,16 @@ export function AddPalette({
     const [first] = text.trim() ? searchKinds(kinds, text) : (groups[0]?.[1] ?? []);
     setChosen(first?.id ?? '');
   };
+  // The example runs once the choice rests, so that going through the list costs nothing.
+  const [helped, setHelped] = useState('');
+  useEffect(() => {
+    const timer = setTimeout(() => setHelped(chosen), restMs);
+    return () => clearTimeout(timer);
+  }, [chosen]);
+  const help = catalogue.get(helped);
   return (
     <div
-      className="absolute inset-0 z-40 grid place-items-start justify-center bg-black/40 pt-16"
+      className="absolute inset-0 z-40 flex items-start justify-center bg-black/40 pt-12"
       onPointerDown={onClose}
     >
       <Command
@@ -105,42 +119,49 @@ export function AddPalette({
         shouldFilter={false}
         value={chosen}
         onValueChange={setChosen}
-        className="w-[26rem] overflow-hidden rounded-lg border edge bg-base-200 shadow-2xl"
+        className="flex max-h-[min(34rem,92%)] overflow-hidden rounded-lg border edge bg-base-200 shadow-2xl"
         onPointerDown={(e) => e.stopPropagation()}
         onKeyDown={(e) => {
           if (e.key === 'Escape') onClose();
           e.stopPropagation();
         }}
       >
-        <Command.Input
-          autoFocus
-          value={search}
-          onValueChange={type}
-          placeholder={
-            request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
-          }
-          className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none!"
-        />
-        <Command.List className="max-h-96 overflow-y-auto p-1.5">
-          {found?.length === 0 && (
-            <p className="quiet p-4">
-              Nothing is called that. Try what it should do, such as “copies” or “glow”.
-            </p>
-          )}
-          {found
-            ? found.map((kind) => <KindItem key={kind.id} kind={kind} onAdd={onAdd} />)
-            : groups.map(([family, members]) => (
-                <Command.Group
-                  key={family}
-                  heading={familyLabels[family]}
-                  className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
-                >
-                  {members.map((kind) => (
-                    <KindItem key={kind.id} kind={kind} onAdd={onAdd} />
-                  ))}
-                </Command.Group>
-              ))}
-        </Command.List>
+        <div className="flex w-[26rem] flex-col">
+          <Command.Input
+            autoFocus
+            value={search}
+            onValueChange={type}
+            placeholder={
+              request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
+            }
+            className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none!"
+          />
+          <Command.List className="min-h-0 grow overflow-y-auto p-1.5">
+            {found?.length === 0 && (
+              <p className="quiet p-4">
+                Nothing is called that. Try what it should do, such as “copies” or “glow”.
+              </p>
+            )}
+            {found
+              ? found.map((kind) => <KindItem key={kind.id} kind={kind} onAdd={onAdd} />)
+              : groups.map(([family, members]) => (
+                  <Command.Group
+                    key={family}
+                    heading={familyLabels[family]}
+                    className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
+                  >
+                    {members.map((kind) => (
+                      <KindItem key={kind.id} kind={kind} onAdd={onAdd} />
+                    ))}
+                  </Command.Group>
+                ))}
+          </Command.List>
+        </div>
+        {help && (
+          <div className="flex w-72 border-l edge">
+            <KindHelp kind={help} onExample={onExample} />
+          </div>
+        )}
       </Command>
     </div>
   );

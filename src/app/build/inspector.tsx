@@ -1,6 +1,7 @@
 import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
-import { Power, Trash2, TriangleAlert } from 'lucide-react';
+import { CircleHelp, Power, Trash2, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
 import { plainValue } from '../../core/run/node-run';
 import { partName, partsOf } from '../../core/kind/controls';
 import { removeNodes, renameNode, switchNode } from '../../core/show/edit';
@@ -12,6 +13,8 @@ import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ControlRow } from './controls/control-row';
 import { SelectField, TextField } from './controls/field';
+import { placeExample } from './clipboard';
+import { KindHelp } from './kind-help';
 import { ShowInspector } from './show-inspector';
 import { WireInspector } from './wire-inspector';
 
@@ -95,6 +98,7 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
   const fault = liveStore((s) => s.faults[scene.id]?.[node.id]);
   const note = liveStore((s) => s.notes[scene.id]?.[node.id]);
   const onlyDriven = useSession((s) => s.onlyDriven);
+  const [help, setHelp] = useState(false);
   const plain = kind
     ? Object.fromEntries(
         Object.entries(kind.controls).map(([name, spec]) => [name, plainValue(spec, node.controls[name])]),
@@ -127,6 +131,18 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
           >
             <Power size={14} />
           </button>
+          {kind && (
+            <button
+              type="button"
+              className={clsx('tool', help && 'text-primary')}
+              aria-pressed={help}
+              aria-label="Help for this kind"
+              title="What it does, with a small example that runs"
+              onClick={() => setHelp(!help)}
+            >
+              <CircleHelp size={14} />
+            </button>
+          )}
           {!isOut && (
             <button
               type="button"
@@ -154,7 +170,13 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
         )}
         {note && <p className="mt-1 text-2xs text-primary">{note}</p>}
       </div>
-      <div className="min-h-0 grow overflow-y-auto">
+      {help && kind && (
+        <KindHelp
+          kind={kind}
+          onExample={(example) => placeExample(scene, example, [node.place[0], node.place[1] + 220])}
+        />
+      )}
+      <div className={clsx('min-h-0 grow overflow-y-auto', help && 'hidden')}>
         {kind && (
           <section className="px-3 py-2">
             <div className="mb-1 flex items-center">

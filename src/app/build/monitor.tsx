@@ -1,11 +1,13 @@
-import { EyeOff, Gauge } from 'lucide-react';
+import { EyeOff, Frame, Gauge, Grip, Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { Scene } from '../../core/show/types';
+import { sessionStore, useSession } from '../data/session';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
 import { shortNumber } from '../parts/scrub-number';
 import { useAltNode } from './alt-node';
+import { MonitorOverlay } from './monitor-overlay';
 
 function Costs({ scene }: { scene: Scene }) {
   const stats = liveStore((s) => s.stats);
@@ -36,6 +38,39 @@ function Costs({ scene }: { scene: Scene }) {
   );
 }
 
+const guideButtons = [
+  {
+    key: 'handles',
+    icon: Grip,
+    label: 'Handles',
+    help: 'Handles of the chosen node, to drag on the picture',
+  },
+  { key: 'cross', icon: Plus, label: 'Centre', help: 'A cross through the middle; never on stage' },
+  {
+    key: 'safe',
+    icon: Frame,
+    label: 'Safe areas',
+    help: 'Frames in which action and titles are safe; never on stage',
+  },
+] as const;
+
+function GuideButtons() {
+  const guides = useSession((s) => s.guides);
+  return guideButtons.map(({ key, icon: Icon, label, help }) => (
+    <button
+      key={key}
+      type="button"
+      className={guides[key] ? 'tool text-primary' : 'tool'}
+      aria-pressed={guides[key]}
+      aria-label={label}
+      title={help}
+      onClick={() => sessionStore.setState({ guides: { ...guides, [key]: !guides[key] } })}
+    >
+      <Icon size={13} />
+    </button>
+  ));
+}
+
 /** What the audience would see of the scene that is open, and what it costs. */
 export function Monitor({ scene }: { scene: Scene }) {
   const canvas = useShow((show) => show.canvas);
@@ -47,6 +82,7 @@ export function Monitor({ scene }: { scene: Scene }) {
     <section aria-label="Monitor" className="shrink-0">
       <div className="relative w-full" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
         <EngineCanvas role="monitor" className="h-full w-full" playable label={`Picture of ${scene.name}`} />
+        <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
         {without && scene.nodes[without] && (
           <span
             className="absolute top-2 left-2 flex items-center gap-1.5 rounded bg-primary px-2 py-0.5 font-semibold text-primary-content"
@@ -66,7 +102,7 @@ export function Monitor({ scene }: { scene: Scene }) {
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         <span className="grow" />
-        <span className="quiet text-2xs whitespace-nowrap">Alt on a node: without it</span>
+        <GuideButtons />
         <button
           type="button"
           className="tool"

@@ -31,7 +31,7 @@ import { editScene } from '../data/show-store';
 import { isTyping } from '../engine/inputs';
 import { AddPalette, fittingPort, type AddRequest } from './add-palette';
 import { Card } from './card';
-import { copy, duplicate, paste } from './clipboard';
+import { copy, duplicate, paste, placeExample } from './clipboard';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { PortMenu, portChoices, type PortChoice } from './port-menu';
 import { tidy } from './tidy';
@@ -343,7 +343,18 @@ export function Patch({ scene }: { scene: Scene }) {
           into Scene Out.
         </p>
       )}
-      {adding && <AddPalette request={adding} onAdd={add} onClose={() => setAdding(null)} />}
+      {adding && (
+        <AddPalette
+          request={adding}
+          onAdd={add}
+          onExample={(example) => {
+            setAdding(null);
+            placeExample(scene, example, adding.at);
+            box.current?.focus();
+          }}
+          onClose={() => setAdding(null)}
+        />
+      )}
       {dropped && (
         <PortMenu
           at={dropped.at}

@@ -208,7 +208,9 @@ export class EngineClient {
   }
 
   /** A message whose latest value holds until the next: also told to an engine that comes later. */
-  state(message: Extract<ToEngine, { type: 'watch' | 'stage' | 'work-scale' | 'live' | 'next' }>): void {
+  state(
+    message: Extract<ToEngine, { type: 'watch' | 'stage' | 'work-scale' | 'live' | 'next' | 'example' }>,
+  ): void {
     this.states.set(message.type, message);
     this.post(message);
   }

@@ -127,6 +127,28 @@ function controlOf(name: string, said: Json, fail: (what: string) => never): Con
   }
 }
 
+/**
+ * Where a JSON text breaks off: the first place up to which it is no beginning of JSON any more. Messages of parsers do
+ * not always tell.
+ */
+function breakOf(json: string): number {
+  const isBeginning = (length: number): boolean => {
+    try {
+      JSON.parse(json.slice(0, length));
+      return true;
+    } catch (error) {
+      return /end of|unterminated|no number after|exponent part/i.test((error as Error).message);
+    }
+  };
+  let [low, high] = [0, json.length];
+  while (low < high) {
+    const middle = Math.ceil((low + high) / 2);
+    if (isBeginning(middle)) low = middle;
+    else high = middle - 1;
+  }
+  return low;
+}
+
 interface Head {
   said: Json;
   /** First character after the comment. */
@@ -149,9 +171,7 @@ function readHead(text: string): Head {
     return { said, end: close + 2 };
   } catch (error) {
     if (error instanceof OwnShaderError) throw error;
-    const message = (error as Error).message;
-    const at = /position (\d+)/.exec(message);
-    const before = text.slice(0, open[0].length + (at ? Number(at[1]) : json.length));
+    const before = text.slice(0, open[0].length + breakOf(json));
     throw new OwnShaderError(
       before.split('\n').length,
       'the JSON of the comment breaks off here. Look for a comma or a quote.',
@@ -170,9 +190,9 @@ function checkLoops(plain: string): void {
   const endless = /\bwhile\s*\(\s*(true|1|1\.0)\s*\)|\bfor\s*\([^;()]*;\s*(true)?\s*;[^)]*\)/g;
   for (const found of plain.matchAll(endless)) {
     const body = plain.slice(found.index + found[0].length);
-    const open = body.indexOf('{');
+    const open = /^\s*\{/.test(body) ? body.indexOf('{') : -1;
     let depth = 0;
-    let end = body.length;
+    let end = open < 0 ? body.indexOf(';') : body.length;
     for (let k = open; k >= 0 && k < body.length; k++) {
       if (body[k] === '{') depth++;
       if (body[k] === '}' && --depth === 0) {

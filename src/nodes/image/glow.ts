@@ -16,7 +16,8 @@ const depth = (reach: number, height: number): number =>
 const weight = (reach: number, height: number, level: number): number =>
   level * Math.min(1, Math.max(0, depth(reach, height) - level + 1));
 
-const last = (reach: number, height: number): number => Math.min(levels, Math.floor(depth(reach, height)) + 1);
+const last = (reach: number, height: number): number =>
+  Math.min(levels, Math.floor(depth(reach, height)) + 1);
 
 /** Reads four places between pixels: a mean of 4 x 4 pixels of the picture before, which is twice as large. */
 const shrink =
@@ -125,7 +126,8 @@ export default imageKind({
         sum += w;
         values[`w${level}`] = w;
         // The smallest level comes unweighed into the first step up.
-        values[`carry${level}`] = level + 1 === last(c.reach, height) ? weight(c.reach, height, level + 1) : 1;
+        values[`carry${level}`] =
+          level + 1 === last(c.reach, height) ? weight(c.reach, height, level + 1) : 1;
       }
       values.share = (c.strength * c.amount) / Math.max(1, sum * 0.45);
       return values;

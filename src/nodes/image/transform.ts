@@ -1,4 +1,4 @@
-import { amount, angle, choice, number, point } from '../../core/kind/controls';
+import { amount, angle, choice, number, point, toggle } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
 import { outsideGlsl, outside } from '../glsl/colour';
 
@@ -41,14 +41,20 @@ export default imageKind({
       handle: { as: 'place' },
     }),
     outside: outside('nothing'),
+    limited: toggle({
+      label: 'Limit repeats',
+      help: 'It repeats only so often, with nothing beyond.',
+      default: false,
+      shownIf: (c) => c.outside === 'repeat' || c.outside === 'mirror',
+    }),
     repeats: point({
       label: 'Repeats',
-      help: 'How often it repeats to either side along each axis, with nothing beyond; 0 goes on for ever.',
+      help: 'How often it repeats to either side along each axis.',
       default: [0, 0],
       range: [0, 8],
       min: 0,
       max: 1000,
-      shownIf: (c) => c.outside === 'repeat' || c.outside === 'mirror',
+      shownIf: (c) => c.limited === true && (c.outside === 'repeat' || c.outside === 'mirror'),
     }),
     reading: choice({
       label: 'Reading',
@@ -78,8 +84,8 @@ export default imageKind({
       vec2 q = vec2(ct * c.x + st * c.y, -st * c.x + ct * c.y) / size + $pivot;
       vec2 to = q / vec2(aspect, 1.0) + 0.5;
       vec3 at = outsidePlace(to, $outside);
-      if ($outside >= 2) {
-        vec2 beyond = step($repeats + 1.0, abs(to - 0.5) + 0.5) * step(0.5, $repeats);
+      if ($limited && $outside >= 2) {
+        vec2 beyond = step($repeats + 1.0, abs(to - 0.5) + 0.5);
         at.z *= 1.0 - max(beyond.x, beyond.y);
       }
       if ($reading == 1) at.xy = (floor(at.xy * @picture.size) + 0.5) / @picture.size;

@@ -1,0 +1,61 @@
+import { Plus } from 'lucide-react';
+import { useEffect, useMemo } from 'react';
+import type { Kind } from '../../core/kind/kind';
+import type { Scene } from '../../core/show/types';
+import { exampleOf } from '../../nodes/examples';
+import { engine } from '../engine/client';
+import { EngineCanvas } from '../engine/engine-canvas';
+
+const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory' } as const;
+
+/** What a kind does, in words and in a small scene that runs. */
+export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {
+  const example = useMemo(() => exampleOf(kind), [kind]);
+  useEffect(() => {
+    engine().state({ type: 'example', scene: example });
+    return () => engine().state({ type: 'example', scene: null });
+  }, [example]);
+  const inputs = Object.entries(kind.inputs);
+  return (
+    <section className="flex min-h-0 flex-col" aria-label={`Help for ${kind.label}`} data-testid="kind-help">
+      <EngineCanvas role="example" className="aspect-video w-full" label={`Example of ${kind.label}`} />
+      <div className="flex min-h-0 grow flex-col gap-2 overflow-y-auto p-3">
+        <p>
+          <strong>{kind.label}.</strong> {kind.summary}
+        </p>
+        {inputs.length > 0 && (
+          <dl className="text-2xs">
+            {inputs.map(([port, spec]) => (
+              <div key={port} className="flex gap-2">
+                <dt
+                  className="w-24 shrink-0 truncate font-semibold"
+                  title={`${spec.carries} (${carried[spec.carries]})`}
+                >
+                  {spec.label}
+                </dt>
+                <dd className="quiet">{spec.help}</dd>
+              </div>
+            ))}
+          </dl>
+        )}
+        <dl className="text-2xs">
+          {Object.entries(kind.controls).map(([name, spec]) => (
+            <div key={name} className="flex gap-2">
+              <dt className="w-24 shrink-0 truncate" title={spec.label}>
+                {spec.label}
+              </dt>
+              <dd className="quiet">{spec.help}</dd>
+            </div>
+          ))}
+        </dl>
+      </div>
+      <button
+        type="button"
+        className="btn btn-sm m-3 mt-0 border edge bg-base-100"
+        onClick={() => onExample(example)}
+      >
+        <Plus size={13} /> Put this example into the patch
+      </button>
+    </section>
+  );
+}
