@@ -71,7 +71,7 @@ export const mostStops = 16;
 
 /**
  * What of a control's value stands in the code of the shader, so that another means another shader: a formula, the option
- * of a choice, a toggle that nothing drives, the number of a gradient's stops. What is not chosen then costs nothing: a
+ * of a choice, a toggle that nothing drives, the number of a gradient's stops, whether a number that switches something is 0. What is not chosen then costs nothing: a
  * branch in a shader takes its registers on every card, and on some its time. Null for all that can be moved: numbers,
  * colours and places never compile.
  */
@@ -84,6 +84,8 @@ export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): stri
       return String((value as unknown[]).length);
     case 'toggle':
       return driven ? null : String(value);
+    case 'number':
+      return spec.onOff && !driven ? String(value !== 0) : null;
     default:
       return null;
   }
@@ -304,6 +306,10 @@ class Writer {
       .replace(/@([A-Za-z]\w*)\.wired/g, (_, input: string) => String(Boolean(part.inputs[input]?.length)))
       .replace(/@([A-Za-z]\w*)\.size/g, (_, input: string) => this.sizeOf(part, k, input))
       .replace(/@([A-Za-z]\w*)\(/g, (_, input: string) => `${this.reader(part, k, input)}(`)
+      .replace(/\$([A-Za-z]\w*)\?/g, (_, name: string) => {
+        const spec = part.kind.controls[name];
+        return part.codeOf(name) ?? `(${this.number(part, k, name, 'float', spec)} != 0.0)`;
+      })
       .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
         if (Object.hasOwn(derived, name)) return this.number(part, k, name, derived[name], null);
         const spec = part.kind.controls[name];
@@ -313,7 +319,7 @@ class Writer {
           );
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
-        const code = part.codeOf(name);
+        const code = spec.type === 'number' ? null : part.codeOf(name);
         if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
         const type = glslTypes[spec.type];
         if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);

@@ -18,6 +18,8 @@ interface NumberBase extends ControlBase {
   unit?: string;
   /** Takes n samples, one for each copy or sample; resolved as a Float32Array. */
   many?: true;
+  /** 0 switches something off: whether it is 0 then stands in a shader's code, as `$name?`, and what is off costs nothing. */
+  onOff?: true;
 }
 
 export interface NumberSpec extends NumberBase {

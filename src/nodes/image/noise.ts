@@ -1,6 +1,6 @@
 import { choice, number, toggle, vector, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
-import { hashGlsl, noiseGlsl, simplexGlsl, octavesGlsl } from '../glsl/noise';
+import { hashGlsl, noiseGlsl, simplexGlsl, layersGlsl } from '../glsl/noise';
 
 export default imageKind({
   id: 'noise',
@@ -110,6 +110,7 @@ export default imageKind({
     loop: number({
       label: 'Loop',
       help: 'Comes back to its start after this time, exactly; 0 goes on for ever.',
+      onOff: true,
       default: 0,
       range: [0, 16],
       min: 0,
@@ -133,7 +134,7 @@ export default imageKind({
   moves: (c) => c.rate !== 0,
   paint: {
     type: 'shader',
-    helpers: [hashGlsl, noiseGlsl, simplexGlsl, octavesGlsl],
+    helpers: [hashGlsl, noiseGlsl, simplexGlsl, layersGlsl],
     derived: { travel: 'float', depthCells: 'float' },
     derive(c, moment) {
       if (c.loop <= 0) return { travel: moment.time * c.rate, depthCells: 0 };
@@ -160,16 +161,19 @@ export default imageKind({
       } else {
         vec3 shift = vec3(lift * 1.7, lift * 0.9, 0.0);
         if ($tile) shift = vec3(0.0, 0.0, $depthCells > 0.5 ? 0.0 : lift);
-        v.x = octaves$form(vec3(q, z) + shift, wrap, $octaves, $roughness);
-        v.y = v.x; v.z = v.x;
-        if ($channels == 1) {
-          vec3 other = $tile ? vec3(0.0, 0.0, 0.5) : vec3(53.0, 19.0, 0.31);
-          v.y = octaves$form(vec3(q, z) + shift + other, wrap, $octaves, $roughness);
-          v.z = octaves$form(vec3(q, z) + shift + other * 2.0 + vec3(0.0, 0.0, 0.13), wrap, $octaves, $roughness);
+        vec3 other = $tile ? vec3(0.0, 0.0, 0.5) : vec3(53.0, 19.0, 0.31);
+        vec3 at = vec3(q, z) + shift;
+        vec3 next = at + other; vec3 last = at + other * 2.0 + vec3(0.0, 0.0, 0.13);
+        if ($tile || $loop?) {
+          v = vec3(layersWrapped$form(at, wrap, $octaves, $roughness));
+          if ($channels == 1) v.yz = vec2(layersWrapped$form(next, wrap, $octaves, $roughness), layersWrapped$form(last, wrap, $octaves, $roughness));
+        } else {
+          v = vec3(layers$form(at, vec3(0.0), $octaves, $roughness));
+          if ($channels == 1) v.yz = vec2(layers$form(next, vec3(0.0), $octaves, $roughness), layers$form(last, vec3(0.0), $octaves, $roughness));
         }
       }
       v = v * $amplitude + $offset;
-      v = sign(v) * pow(abs(v), vec3($exponent));
+      for (float bend = $exponent; bend != 1.0; bend = 1.0) v = sign(v) * pow(abs(v), vec3(bend));
       v = (v - 0.5) * $contrast + 0.5;
       return vec4(v, 1.0);
     `,
