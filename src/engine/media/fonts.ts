@@ -37,7 +37,8 @@ export class Fonts {
   }
 
   private async loadAll(): Promise<void> {
-    const set = (self as unknown as { fonts: FontFaceSet }).fonts;
+    // A worker has its own set, a page keeps it with its document.
+    const set = (self as unknown as { fonts?: FontFaceSet }).fonts ?? document.fonts;
     const faces = Object.entries(urls).flatMap(([name, weights]) =>
       Object.entries(weights).map(
         ([weight, url]) => new FontFace(fonts[name as FontName], `url(${url})`, { weight }),

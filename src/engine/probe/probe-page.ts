@@ -1,0 +1,121 @@
+import { quietInputs } from '../../core/run/inputs';
+import type { ControlValue, Scene } from '../../core/show/types';
+import { momentAt } from '../../core/time/clock';
+import { LoopClock } from '../../core/time/loop-steps';
+import { catalogue } from '../../nodes/catalogue';
+import { Gpu, type Bits } from '../gpu';
+import { MediaLibrary } from '../media/library';
+import { ScenePlayer } from '../scene-player';
+
+/** A control that goes from one value to another in every frame. */
+export interface ProbeEdit {
+  node: string;
+  control: string;
+  from: number;
+  to: number;
+}
+
+export interface ProbeRequest {
+  scene: Scene;
+  /** Node whose picture is read. */
+  node: string;
+  width: number;
+  height: number;
+  /** Frames that are played, the first at time 0; its picture is read after the last. */
+  frames: number;
+  fps: number;
+  bits?: Bits;
+  /** Every node in a pass of its own. */
+  apart?: boolean;
+  /** Nodes that are looked at in every frame, as cards are. */
+  watched?: string[];
+  edits?: ProbeEdit[];
+  /** Other values from a frame on, as a hand would set them. */
+  later?: { frame: number; node: string; control: string; value: ControlValue }[];
+}
+
+export interface ProbeAnswer {
+  width: number;
+  height: number;
+  /** Red, green, blue and alpha of each pixel, first row lowest. */
+  pixels: number[];
+  /** Counted over all frames after the tenth. */
+  compiles: number;
+  targets: number;
+  programs: number;
+  textures: number;
+  faults: Record<string, string>;
+}
+
+/** What tests call in this page: the engine at work on one scene, read in numbers. */
+export interface ProbePage {
+  pyrvelProbe: (request: ProbeRequest) => Promise<ProbeAnswer>;
+}
+
+const gpu = new Gpu();
+const media = new MediaLibrary(
+  () => Promise.reject(new Error('Vector drawings are for the app to draw.')),
+  () => undefined,
+);
+const warm = 10;
+
+const withControl = (scene: Scene, node: string, control: string, value: ControlValue): Scene => ({
+  ...scene,
+  nodes: {
+    ...scene.nodes,
+    [node]: { ...scene.nodes[node], controls: { ...scene.nodes[node].controls, [control]: value } },
+  },
+});
+
+const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'programs' | 'textures'> => ({
+  compiles: gpu.compiles,
+  targets: gpu.targetCount,
+  programs: gpu.programCount,
+  textures: gpu.renderer.info.memory.textures,
+});
+
+async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
+  const { node, width, height, frames, fps, bits, apart, watched = [], edits = [], later = [] } = request;
+  let { scene } = request;
+  const player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true, bits, apart });
+  const loop = new LoopClock();
+  const look = gpu.acquire(16, 16, '8');
+  try {
+    let before = count();
+    for (let k = 0; k < frames; k++) {
+      for (const { node: id, control, from, to } of edits)
+        scene = withControl(scene, id, control, from + ((to - from) * k) / frames);
+      for (const edit of later)
+        if (edit.frame === k) scene = withControl(scene, edit.node, edit.control, edit.value);
+      const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, { bpm: 120, beatsPerBar: 4 });
+      const frame = { moment, live: quietInputs(), canvas: { width, height }, loop: loop.next(moment.dt) };
+      await player.playExactly(scene, frame, [node, ...watched], height);
+      for (const id of watched) player.peek(id, look);
+      if (k === warm) before = count();
+      if (k % 64 === 63) await gpu.finish();
+    }
+    const after = count();
+    const image = player.run.runs.get(node)?.image;
+    if (!image) throw new Error('This node has no picture.');
+    const target = gpu.acquire(image.width, image.height, '32');
+    const pixels = new Float32Array(4 * image.width * image.height);
+    player.peek(node, target);
+    gpu.renderer.readRenderTargetPixels(target, 0, 0, image.width, image.height, pixels);
+    gpu.release(target);
+    return {
+      width: image.width,
+      height: image.height,
+      pixels: [...pixels],
+      compiles: after.compiles - before.compiles,
+      targets: after.targets - before.targets,
+      programs: after.programs - before.programs,
+      textures: after.textures - before.textures,
+      faults: player.faults(),
+    };
+  } finally {
+    gpu.release(look);
+    player.dispose();
+  }
+}
+
+(window as unknown as ProbePage).pyrvelProbe = probe;
