@@ -547,7 +547,7 @@ export class Engine {
     const easy = this.clock!.frameMs < 500 / this.show!.canvas.fps;
     if (watched) {
       this.previews!.turn(now, watched, this.watch.cards, easy);
-      if (easy) this.loopWatch!.turn(now, watched);
+      this.loopWatch!.turn(now, watched, easy);
     }
   }
 

@@ -2,8 +2,9 @@ import type { RawShaderMaterial, WebGLRenderTarget } from 'three';
 import type { Gpu } from './gpu';
 import type { ScenePlayer } from './scene-player';
 
-/** Milliseconds between two looks at the loops, and the grid of places that are looked at. */
-const turnMs = 600;
+/** Milliseconds between two looks at the loops, where the card has time and where it has none; and the places looked at. */
+const easyTurn = 600;
+const busyTurn = 2000;
 const grid = { width: 32, height: 18 };
 
 /** Share of the limit, in red; a number that is none, in green. */
@@ -42,11 +43,11 @@ export class LoopWatch {
     return notes;
   }
 
-  turn(now: number, player: ScenePlayer): void {
+  turn(now: number, player: ScenePlayer, easy: boolean): void {
     const loops = player.run.plan.returns.filter(
       (wire) => player.run.plan.nodes.get(wire.from.node)?.kind.output === 'image',
     );
-    if (loops.length === 0 || this.reading || now - this.lastTurn < turnMs) return;
+    if (loops.length === 0 || this.reading || now - this.lastTurn < (easy ? easyTurn : busyTurn)) return;
     this.lastTurn = now;
     const wire = loops[this.next++ % loops.length];
     this.target ??= this.gpu.acquire(grid.width, grid.height, '8');
@@ -71,7 +72,7 @@ export class LoopWatch {
       const places = grid.width * grid.height;
       if (broken)
         this.found.set(wire, 'Holds values that are no numbers. Clear it, and switch its guard on.');
-      else if (held > places / 20)
+      else if (held > places / 100)
         this.found.set(wire, 'Blows out: more comes in than is lost. Lower Keep, or what is added.');
       else this.found.delete(wire);
     } catch {
