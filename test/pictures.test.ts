@@ -277,6 +277,7 @@ describe('loops', () => {
   test('a loop that blows out says so', async () => {
     await desk.select('Others see', 'After this step');
     await desk.select('Clear where', 'Nowhere');
+    await desk.select('Loop precision', 'As it comes');
     await desk.type('Keep value', '1.1');
     await desk.choose('Trail');
     await desk.select('Mode', 'Add');

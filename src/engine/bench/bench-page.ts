@@ -4,7 +4,9 @@ import { copiesByHand, copiesEngine, cpuMs } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { compare, median, type Ratio, type Work } from './measure';
 import { Raw } from './raw';
+import { previewsEngine } from './previews';
 import { stillEngine } from './still';
+import { blurEngine, glowEngine } from './wide';
 
 /** What `npm run bench` calls in this page. */
 export interface BenchPage {
@@ -38,6 +40,9 @@ const cases: Record<string, () => Ratio> = {
   chain8Speedup8: () => chain('8'),
   chain8Speedup32: () => chain('32'),
   feedback: () => compare(feedbackEngine(gpu), feedbackByHand(raw), rounds, 6),
+  blur64: () => compare(seen(blurEngine(gpu, 64)), seen(blurEngine(gpu, 8)), rounds, 4),
+  glow: () => compare(seen(glowEngine(gpu)), seen(blurEngine(gpu, 8)), rounds, 4),
+  previews: () => compare(previewsEngine(gpu, true), previewsEngine(gpu, false), rounds, 8),
   copies10k: () => compare(copiesEngine(gpu, 10000), copiesByHand(raw, 10000), rounds, 4),
   copies100k: () => compare(copiesEngine(gpu, 100000), copiesByHand(raw, 100000), rounds, 2),
   cpuCopies: () => {

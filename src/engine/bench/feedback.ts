@@ -5,15 +5,23 @@ import { fullVertex, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';
 
 const radiusPx = 5;
+const windSize = { width: 160, height: 90 };
 
-/** Zoom, keep, noise added, and a blur in two directions. */
+/** Zoom, keep, a push by coloured noise, noise added, and a blur in two directions. */
 export function feedbackEngine(gpu: Gpu): Rig {
   const p = new Patch();
   const noise = p.add('noise', { octaves: 1, period: 0.3, amplitude: 0.05, offset: 0 });
+  const wind = p.add('noise', { octaves: 1, period: 0.4, channels: 'three' }, [
+    windSize.width,
+    windSize.height,
+  ]);
+  const push = p.add('displace', { push: 0.03 });
   const zoom = p.add('transform', { scale: [1.02, 1.02], outside: 'hold' });
   const blur = p.add('blur', { radius: radiusPx / size.height });
   const add = p.add('blend', { mode: 'add' });
-  p.wire(zoom, add, 'picture');
+  p.wire(zoom, push, 'picture');
+  p.wire(wind, push, 'map');
+  p.wire(push, add, 'picture');
   p.wire(noise, add, 'over');
   p.wire(add, blur, 'picture');
   const back = p.wire(blur, zoom, 'picture');
@@ -26,14 +34,26 @@ precision highp float;
 in vec2 place;
 out vec4 result;
 uniform sampler2D picture;
+uniform sampler2D wind;
 uniform float time;
 `;
+
+const windText = `${head}
+${hashGlsl}
+${noiseGlsl}
+void main() {
+  vec3 q = vec3((place - 0.5) * vec2(160.0 / 90.0, 1.0) / 0.4, time * 0.15);
+  vec3 v = vec3(gradientNoise(q, vec3(0.0)), gradientNoise(q + vec3(53.0, 19.0, 0.31), vec3(0.0)), gradientNoise(q + vec3(106.0, 38.0, 0.75), vec3(0.0)));
+  result = vec4(v * 0.5 + 0.5, 1.0);
+}`;
 
 const mixed = `${head}
 ${hashGlsl}
 ${noiseGlsl}
 void main() {
-  vec4 before = texture(picture, (place - 0.5) / 1.02 + 0.5) * 0.95;
+  vec2 by = (texture(wind, place).rg - 0.5) * 2.0 * 0.03;
+  vec2 from = clamp(place - by / vec2(640.0 / 360.0, 1.0), 0.0, 1.0);
+  vec4 before = texture(picture, (from - 0.5) / 1.02 + 0.5) * 0.95;
   float n = gradientNoise(vec3((place - 0.5) * vec2(640.0 / 360.0, 1.0) / 0.3, time * 0.15), vec3(0.0)) * 0.05;
   result = before + vec4(vec3(n), 1.0);
 }`;
@@ -62,14 +82,25 @@ export function feedbackByHand(raw: Raw): Work {
     mixed,
     blur(`vec2(${(1 / width).toFixed(8)}, 0.0)`),
     blur(`vec2(0.0, ${(1 / height).toFixed(8)})`),
+    windText,
   ].map((text) => raw.program(fullVertex, text));
-  const time = gl.getUniformLocation(programs[0], 'time');
+  const [first, , , wind] = programs;
+  gl.useProgram(first);
+  gl.uniform1i(gl.getUniformLocation(first, 'wind'), 1);
+  const times = [first, wind].map((program) => gl.getUniformLocation(program, 'time'));
   const [a, b, c] = [0, 1, 2].map(() => raw.target(width, height, gl.RGBA16F));
+  const gusts = raw.target(windSize.width, windSize.height, gl.RGBA16F);
+  gl.activeTexture(gl.TEXTURE1);
+  gl.bindTexture(gl.TEXTURE_2D, gusts.texture);
+  gl.activeTexture(gl.TEXTURE0);
   return raw.work(c.framebuffer, (k) => {
-    gl.useProgram(programs[0]);
-    gl.uniform1f(time, k / 60);
+    gl.useProgram(wind);
+    gl.uniform1f(times[1], k / 60);
+    raw.pass(wind, gusts.framebuffer, windSize.width, windSize.height);
+    gl.useProgram(first);
+    gl.uniform1f(times[0], k / 60);
     gl.bindTexture(gl.TEXTURE_2D, c.texture);
-    raw.pass(programs[0], a.framebuffer, width, height);
+    raw.pass(first, a.framebuffer, width, height);
     gl.bindTexture(gl.TEXTURE_2D, a.texture);
     raw.pass(programs[1], b.framebuffer, width, height);
     gl.bindTexture(gl.TEXTURE_2D, b.texture);
