@@ -13,7 +13,13 @@ export default defineConfig({
     target: 'es2022',
     chunkSizeWarningLimit: 2500,
     rollupOptions: {
-      input: { index: page('index'), stage: page('stage'), render: page('render'), bench: page('bench'), probe: page('probe') },
+      input: {
+        index: page('index'),
+        stage: page('stage'),
+        render: page('render'),
+        bench: page('bench'),
+        probe: page('probe'),
+      },
     },
   },
 });

@@ -48,8 +48,13 @@ try {
   await desk.chooseNothing();
   await desk.press('/');
   const search = await desk.find('[cmdk-input]');
-  await search.sendKeys('soft');
+  await search.sendKeys('glow');
   await desk.find('[cmdk-item]');
+  await desk.until(
+    'the example',
+    () => desk.picture('[data-testid="kind-help"] canvas'),
+    (p) => p.lit > 0.02,
+  );
   await desk.until(
     'the bench',
     () => desk.picture('[data-testid="bench-picture"] canvas'),
@@ -62,6 +67,22 @@ try {
   await desk.click('[data-return]');
   await desk.find('[data-testid="return-panel"]');
   await shot('return-wire');
+  await openScene('Lantern Row');
+  await drawn();
+  await desk.choose('Wicks');
+  await desk.click('[aria-label="Safe areas"]');
+  await desk.find('[data-handle="to"]');
+  await drawn();
+  await shot('handles');
+  await desk.click('[aria-label="Safe areas"]');
+  await openScene('Frost Lattice');
+  await drawn();
+  await desk.add('glsl', 'Shader');
+  await desk.click('[data-part="code"] button');
+  await desk.find('[data-testid="code"] .cm-line');
+  await shot('code');
+  await desk.chord(Key.CONTROL, 'z');
+  await desk.click('[data-testid="bench"] [role="tab"]:nth-child(1)');
   await openScene('Waggle Trace');
   await drawn();
   await desk.choose('Globe');

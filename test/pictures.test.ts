@@ -1,42 +1,17 @@
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { deflateSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key, Origin } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
 import { Desk, smallShow } from './desk';
+import { pngOf } from './files';
 
 jest.setTimeout(120000);
 let desk: Desk;
 let folder: string;
 
-/** A PNG of one opaque red pixel (ISO/IEC 15948). */
-function redPixel(): Buffer {
-  const chunk = (type: string, data: Buffer): Buffer => {
-    const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
-    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
-    length.writeUInt32BE(data.length);
-    sum.writeUInt32BE(crc32(body));
-    return Buffer.concat([length, body, sum]);
-  };
-  const head = Buffer.from([0, 0, 0, 1, 0, 0, 0, 1, 8, 2, 0, 0, 0]);
-  return Buffer.concat([
-    Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'),
-    chunk('IHDR', head),
-    chunk('IDAT', deflateSync(Buffer.from([0, 255, 0, 0]))),
-    chunk('IEND', Buffer.alloc(0)),
-  ]);
-}
-/** The sum of ISO 3309, bit by bit. */
-function crc32(bytes: Buffer): number {
-  let sum = 0xffffffff;
-  for (const byte of bytes) {
-    sum ^= byte;
-    for (let k = 0; k < 8; k++) sum = sum & 1 ? (sum >>> 1) ^ 0xedb88320 : sum >>> 1;
-  }
-  return (sum ^ 0xffffffff) >>> 0;
-}
+const redPixel = (): Buffer => pngOf([[255, 0, 0]]);
 const tab = (place: number): string => `[data-testid="bench"] [role="tab"]:nth-child(${place})`;
 const square =
   '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10"><rect width="10" height="10" fill="#00f"/></svg>';
@@ -192,6 +167,20 @@ describe('the monitor', () => {
     await desk.click('[aria-label="Safe areas"]');
     await desk.click('[aria-label="Centre"]');
   });
+});
+
+test('the line of a gradient is drawn out by its end', async () => {
+  await desk.add('ramp', 'Gradient');
+  const end = await desk.find('[data-handle="turn"]');
+  await end.sendKeys(Key.ARROW_UP);
+  const turn = await desk.until(
+    'another direction',
+    async () => parseFloat(await desk.text('[aria-label="Turn value"]')),
+    (v) => v > 0.5,
+  );
+  expect(turn).toBeCloseTo((Math.atan2(0.01, 0.5) * 180) / Math.PI, 0);
+  await desk.chord(Key.CONTROL, 'z');
+  await desk.chord(Key.CONTROL, 'z');
 });
 
 describe('own code', () => {

@@ -14,11 +14,10 @@ export interface MonitorHandle {
   from: readonly [number, number] | null;
   /** Whether something else drives it, so that the hand cannot. */
   driven: boolean;
-  control: string;
-  /** The value of its control with this handle at another place. */
-  valueAt(place: readonly [number, number]): number[];
-  /** The value without it, where it is one of a list. */
-  without: (() => number[]) | null;
+  /** What its controls become with this handle at another place. */
+  valuesAt(place: readonly [number, number]): Record<string, number | number[]>;
+  /** What its control becomes without it, where it is one of a list. */
+  without: (() => Record<string, number[]>) | null;
 }
 
 type Point = readonly [number, number];
@@ -38,7 +37,7 @@ function pointHandle(
   value: Point,
   origin: (control: string) => Point,
   aspect: number,
-): Pick<MonitorHandle, 'place' | 'from' | 'valueAt'> {
+): { place: Point; from: Point | null; valueAt(place: Point): number[] } {
   switch (handle.as) {
     case 'place':
       return { place: value, from: null, valueAt: (p) => [p[0], p[1]] };
@@ -77,8 +76,43 @@ export function handlesOf(scene: Scene, node: PatchNode, aspect: number): Monito
     if (!(spec.shownIf?.(plain) ?? true)) return [];
     if (spec.type === 'point' && spec.handle) {
       const driven = isDriven(scene, node, control);
-      const made = pointHandle(spec.handle, pointOf(control), pointOf, aspect);
-      return [{ key: control, label: spec.label, driven, control, without: null, ...made }];
+      const { place, from, valueAt } = pointHandle(spec.handle, pointOf(control), pointOf, aspect);
+      return [
+        {
+          key: control,
+          label: spec.label,
+          driven,
+          without: null,
+          place,
+          from,
+          valuesAt: (p) => ({ [control]: valueAt(p) }),
+        },
+      ];
+    }
+    if (spec.type === 'angle' && spec.handle) {
+      const { of, length } = spec.handle;
+      const from = pointOf(of);
+      const [turn] = numbersOf(spec, node.controls[control]);
+      const [long] = numbersOf(specs[length], node.controls[length]);
+      const a = (turn * Math.PI) / 180;
+      return [
+        {
+          key: control,
+          label: `${spec.label} and ${specs[length].label.toLowerCase()}`,
+          driven: isDriven(scene, node, control) || isDriven(scene, node, length),
+          without: null,
+          place: plus(from, [(Math.cos(a) * long) / 2, (Math.sin(a) * long) / 2]),
+          from,
+          valuesAt(p) {
+            const [x, y] = minus(p, from);
+            const degrees = (Math.atan2(y, x) * 180) / Math.PI;
+            return {
+              [control]: Math.round((degrees < 0 ? degrees + 360 : degrees) * 10) / 10,
+              [length]: Math.max(0.001, 2 * Math.hypot(x, y)),
+            };
+          },
+        },
+      ];
     }
     if (spec.type === 'numbers' && spec.handle) {
       const list = plain[control] as readonly number[];
@@ -89,10 +123,15 @@ export function handlesOf(scene: Scene, node: PatchNode, aspect: number): Monito
         place: plus(origin, [list[2 * k], list[2 * k + 1]]),
         from: null,
         driven: false,
-        control,
-        valueAt: (p) =>
-          list.map((v, j) => (j === 2 * k ? p[0] - origin[0] : j === 2 * k + 1 ? p[1] - origin[1] : v)),
-        without: list.length > 6 ? () => list.filter((_v, j) => j !== 2 * k && j !== 2 * k + 1) : null,
+        valuesAt: (p) => ({
+          [control]: list.map((v, j) =>
+            j === 2 * k ? p[0] - origin[0] : j === 2 * k + 1 ? p[1] - origin[1] : v,
+          ),
+        }),
+        without:
+          list.length > 6
+            ? () => ({ [control]: list.filter((_v, j) => j !== 2 * k && j !== 2 * k + 1) })
+            : null,
       }));
     }
     return [];

@@ -53,15 +53,18 @@ export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number
       0.5 - (event.clientY - frame.top) / frame.height,
     ];
   };
-  const set = (control: string, value: number[], gesture: string | null): void => {
+  const set = (values: Record<string, number | number[]>, gesture: string | null): void => {
     editScene(
       scene.id,
-      (draft) => setControl(draft, node!.id, control, value.map(round)),
+      (draft) => {
+        for (const [control, value] of Object.entries(values))
+          setControl(draft, node!.id, control, Array.isArray(value) ? value.map(round) : round(value));
+      },
       gesture && `${node!.id} ${gesture}`,
     );
   };
   const move = (handle: MonitorHandle, place: readonly [number, number]): void =>
-    set(handle.control, handle.valueAt(place), handle.key);
+    set(handle.valuesAt(place), handle.key);
   const steps: Record<string, readonly [number, number]> = {
     ArrowLeft: [-0.01, 0],
     ArrowRight: [0.01, 0],
@@ -81,7 +84,7 @@ export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number
       data-testid="monitor-overlay"
       onDoubleClick={(event) => {
         if (adder && event.target === event.currentTarget)
-          set(adder.control, adder.valueWith(placeOf(event)), null);
+          set({ [adder.control]: adder.valueWith(placeOf(event)) }, null);
       }}
     >
       <Guides aspect={aspect} cross={guides.cross || held !== null} safe={guides.safe} />
@@ -136,7 +139,7 @@ export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number
             } else if ((event.key === 'Delete' || event.key === 'Backspace') && handle.without) {
               event.preventDefault();
               event.stopPropagation();
-              set(handle.control, handle.without(), null);
+              set(handle.without(), null);
             }
           }}
           onBlur={endGesture}

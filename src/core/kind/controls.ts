@@ -32,6 +32,8 @@ export interface WholeSpec extends NumberBase {
 /** Degrees in the interface and in show files, radians once resolved. */
 export interface AngleSpec extends NumberBase {
   type: 'angle';
+  /** An arrow on the monitor: this way from the middle `of`, half the control `length` long, in heights. */
+  handle?: { of: string; length: string };
 }
 export interface ChoiceSpec extends ControlBase {
   type: 'choice';

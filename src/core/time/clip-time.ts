@@ -17,7 +17,7 @@ export function clipTime(timing: ClipTiming, duration: number): number {
   const start = Math.min(Math.max(0, timing.in), Math.max(0, end - 1e-3));
   const length = Math.max(1e-3, end - start);
   const last = length - 1e-4;
-  if (timing.position !== null) return start + Math.min(1, Math.max(0, timing.position)) * last;
+  if (timing.position !== null) return start + Math.min(last, Math.max(0, timing.position) * length);
   const run = timing.time * timing.speed;
   if (timing.after === 'hold') return start + Math.min(last, run < 0 ? Math.max(0, length + run) : run);
   if (timing.after === 'loop') return start + Math.min(last, run - Math.floor(run / length) * length);

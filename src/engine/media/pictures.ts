@@ -113,6 +113,9 @@ export async function readPicture(
 
 /** Reads a .cube table into a texture: see `cubePixels`. Throws MediaError. */
 export async function readLook(blob: Blob): Promise<Texture> {
+  const form = sniff(new Uint8Array(await blob.slice(0, 4096).arrayBuffer()));
+  if (form !== 'cube' && form !== 'unknown')
+    throw new MediaError(`This is a ${form.toUpperCase()} file and no look. Use a .cube table.`);
   try {
     const { width, height, rgba } = cubePixels(parseCube(await blob.text()));
     const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);

@@ -30,6 +30,8 @@ export interface ProbeRequest {
   /** Nodes that are looked at in every frame, as cards are. */
   watched?: string[];
   edits?: ProbeEdit[];
+  /** Files of the show by id, in base64. */
+  files?: Record<string, string>;
   /** Other values from a frame on, as a hand would set them. */
   later?: { frame: number; node: string; control: string; value: ControlValue }[];
 }
@@ -77,6 +79,8 @@ const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'programs' | 'textu
 async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
   const { node, width, height, frames, fps, bits, apart, watched = [], edits = [], later = [] } = request;
   let { scene } = request;
+  for (const [id, packed] of Object.entries(request.files ?? {}))
+    media.addFile(id, id, new Blob([Uint8Array.from(atob(packed), (c) => c.charCodeAt(0))]));
   const player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true, bits, apart });
   const loop = new LoopClock();
   const look = gpu.acquire(16, 16, '8');

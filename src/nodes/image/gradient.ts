@@ -31,7 +31,13 @@ export default imageKind({
       range: [-1, 1],
       handle: { as: 'place' },
     }),
-    turn: angle({ label: 'Turn', help: 'Direction of the run.', default: 0, range: [0, 360] }),
+    turn: angle({
+      label: 'Turn',
+      help: 'Direction of the run.',
+      default: 0,
+      range: [0, 360],
+      handle: { of: 'place', length: 'length' },
+    }),
     length: number({
       label: 'Length',
       help: 'Picture heights from the first colour to the last.',

@@ -1,0 +1,78 @@
+import { deflateSync } from 'node:zlib';
+
+/** The sum of ISO 3309, bit by bit. */
+function crc32(bytes: Buffer): number {
+  let sum = 0xffffffff;
+  for (const byte of bytes) {
+    sum ^= byte;
+    for (let k = 0; k < 8; k++) sum = sum & 1 ? (sum >>> 1) ^ 0xedb88320 : sum >>> 1;
+  }
+  return (sum ^ 0xffffffff) >>> 0;
+}
+
+/** A PNG (ISO/IEC 15948) one pixel wide: red, green and blue 0..255 of each row, the uppermost first. */
+export function pngOf(rows: readonly (readonly [number, number, number])[]): Buffer {
+  const chunk = (type: string, data: Buffer): Buffer => {
+    const body = Buffer.concat([Buffer.from(type, 'latin1'), data]);
+    const [length, sum] = [Buffer.alloc(4), Buffer.alloc(4)];
+    length.writeUInt32BE(data.length);
+    sum.writeUInt32BE(crc32(body));
+    return Buffer.concat([length, body, sum]);
+  };
+  const head = Buffer.from([0, 0, 0, 1, 0, 0, 0, rows.length, 8, 2, 0, 0, 0]);
+  return Buffer.concat([
+    Buffer.from('\x89PNG\r\n\x1a\n', 'latin1'),
+    chunk('IHDR', head),
+    chunk('IDAT', deflateSync(Buffer.from(rows.flatMap((row) => [0, ...row])))),
+    chunk('IEND', Buffer.alloc(0)),
+  ]);
+}
+
+/** A Radiance picture one pixel wide, uncompressed: mantissas and the shared exponent of each row, the uppermost first. */
+export const hdrOf = (rows: readonly (readonly [number, number, number, number])[]): Buffer =>
+  Buffer.concat([
+    Buffer.from(`#?RADIANCE\nFORMAT=32-bit_rle_rgbe\n\n-Y ${rows.length} +X 1\n`, 'latin1'),
+    Buffer.from(rows.flat()),
+  ]);
+
+/** An OpenEXR picture one pixel wide, 32-bit float, uncompressed scan lines, the uppermost first. */
+export function exrOf(rows: readonly (readonly [number, number, number])[]): Buffer {
+  const text = (value: string): Buffer => Buffer.from(`${value}\0`, 'latin1');
+  const int = (value: number): Buffer => {
+    const bytes = Buffer.alloc(4);
+    bytes.writeInt32LE(value);
+    return bytes;
+  };
+  const float = (value: number): Buffer => {
+    const bytes = Buffer.alloc(4);
+    bytes.writeFloatLE(value);
+    return bytes;
+  };
+  const attribute = (name: string, type: string, data: Buffer): Buffer =>
+    Buffer.concat([text(name), text(type), int(data.length), data]);
+  const box = Buffer.concat([int(0), int(0), int(0), int(rows.length - 1)]);
+  const channel = (name: string): Buffer => Buffer.concat([text(name), int(2), int(0), int(1), int(1)]);
+  const head = Buffer.concat([
+    Buffer.from([0x76, 0x2f, 0x31, 0x01, 2, 0, 0, 0]),
+    attribute(
+      'channels',
+      'chlist',
+      Buffer.concat([channel('B'), channel('G'), channel('R'), Buffer.from([0])]),
+    ),
+    attribute('compression', 'compression', Buffer.from([0])),
+    attribute('dataWindow', 'box2i', box),
+    attribute('displayWindow', 'box2i', box),
+    attribute('lineOrder', 'lineOrder', Buffer.from([0])),
+    attribute('pixelAspectRatio', 'float', float(1)),
+    attribute('screenWindowCenter', 'v2f', Buffer.concat([float(0), float(0)])),
+    attribute('screenWindowWidth', 'float', float(1)),
+    Buffer.from([0]),
+  ]);
+  const lines = rows.map(([r, g, b], y) => Buffer.concat([int(y), int(12), float(b), float(g), float(r)]));
+  const offsets = lines.map((line, y) => {
+    const bytes = Buffer.alloc(8);
+    bytes.writeBigUInt64LE(BigInt(head.length + 8 * rows.length + y * line.length));
+    return bytes;
+  });
+  return Buffer.concat([head, ...offsets, ...lines]);
+}
