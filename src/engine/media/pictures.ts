@@ -9,7 +9,10 @@ import {
   Texture,
 } from 'three';
 import { CubeError, cubePixels, parseCube } from '../../core/image/cube';
+import { exrSize } from '../../core/image/exr-header';
 import { pictureForms, sniff } from '../../core/image/sniff';
+import type { LightPixels } from './light-pixels';
+import type { LightAnswer, LightRequest } from './light-worker';
 
 /** The longest side a picture may have. */
 export const longestSide = 8192;
@@ -47,32 +50,33 @@ export const bitmapOptions: ImageBitmapOptions = {
   premultiplyAlpha: 'premultiply',
 };
 
+/** Seconds after which a file that is still being decoded counts as damaged. */
+const longestDecoding = 30;
+
+/** Decodes a file of light in a worker of its own, which is stopped when it does not come to an end. */
+function decodeLight(request: LightRequest): Promise<LightPixels> {
+  const worker = new Worker(new URL('./light-worker.ts', import.meta.url), { type: 'module' });
+  return new Promise<LightPixels>((resolve, reject) => {
+    const limit = setTimeout(() => reject(new Error('It never ended.')), longestDecoding * 1000);
+    worker.onerror = (event) => reject(new Error(event.message));
+    worker.onmessage = ({ data }: MessageEvent<LightAnswer>) => {
+      clearTimeout(limit);
+      if ('error' in data) reject(new Error(data.error));
+      else resolve(data);
+    };
+    worker.postMessage(request, [request.bytes]);
+  }).finally(() => worker.terminate());
+}
+
 async function readLight(blob: Blob, form: 'exr' | 'hdr'): Promise<Texture> {
   const bytes = await blob.arrayBuffer();
-  const loader =
-    form === 'exr'
-      ? new (await import('three/examples/jsm/loaders/EXRLoader.js')).EXRLoader()
-      : new (await import('three/examples/jsm/loaders/HDRLoader.js')).HDRLoader();
-  loader.setDataType(FloatType);
-  const { width, height, data } = loader.parse(bytes) as {
-    width: number;
-    height: number;
-    data: Float32Array;
-  };
-  checkSide(width, height);
-  const rgba = new Float32Array(width * height * 4);
-  const channels = data.length / (width * height);
-  for (let y = 0; y < height; y++) {
-    // The two readers count rows from opposite ends.
-    const from = form === 'hdr' ? height - 1 - y : y;
-    for (let x = 0; x < width; x++) {
-      const at = 4 * (y * width + x);
-      const source = channels * (from * width + x);
-      const alpha = channels === 4 && form === 'exr' ? data[source + 3] : 1;
-      for (let c = 0; c < 3; c++) rgba[at + c] = data[source + (channels >= 3 ? c : 0)];
-      rgba[at + 3] = alpha;
-    }
+  if (form === 'exr') {
+    const size = exrSize(new Uint8Array(bytes));
+    if (!size) throw new Error('The header is cut off.');
+    checkSide(size.width, size.height);
   }
+  const { width, height, rgba } = await decodeLight({ bytes, form });
+  checkSide(width, height);
   const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
   texture.minFilter = texture.magFilter = LinearFilter;
   texture.needsUpdate = true;
