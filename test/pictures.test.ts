@@ -170,7 +170,7 @@ describe('the monitor', () => {
 });
 
 test('the line of a gradient is drawn out by its end', async () => {
-  await desk.add('ramp', 'Gradient');
+  await desk.add('gradient', 'Gradient');
   const end = await desk.find('[data-handle="turn"]');
   await end.sendKeys(Key.ARROW_UP);
   const turn = await desk.until(

@@ -41,13 +41,13 @@ function wordFits(kind: Kind, word: string): number {
   return kind.summary.toLowerCase().includes(word) ? 0.2 : 0;
 }
 
-/** The kinds in which every word typed is found, best first. */
+/** The kinds in which every word typed is found, best first; of two that fit as well, the shorter name. */
 export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   return kinds
     .map((kind) => ({ kind, fit: Math.min(...words.map((word) => wordFits(kind, word))) }))
     .filter(({ fit }) => fit > 0)
-    .sort((a, b) => b.fit - a.fit)
+    .sort((a, b) => b.fit - a.fit || a.kind.label.length - b.kind.label.length)
     .map(({ kind }) => kind);
 }
 

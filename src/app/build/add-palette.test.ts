@@ -1,0 +1,21 @@
+import { describe, expect, test } from '@jest/globals';
+import { catalogue } from '../../nodes/catalogue';
+import { searchKinds } from './add-palette';
+
+const found = (search: string): string[] => searchKinds([...catalogue.values()], search).map(({ id }) => id);
+
+describe('the search for a kind', () => {
+  test('every kind is found first by its own name', () => {
+    for (const kind of catalogue.values()) expect(found(kind.label)[0]).toBe(kind.id);
+  });
+
+  test.each([
+    ['grad', 'gradient'],
+    ['copies', 'instances'],
+    ['vignette', 'gradient'],
+    ['video', 'clip'],
+    ['logo', 'picture'],
+  ])('“%s” finds %s', (search, id) => expect(found(search)).toContain(id));
+
+  test('all the words have to be found', () => expect(found('noise zebra')).toEqual([]));
+});
