@@ -123,13 +123,6 @@ vec4 guarded(vec4 v, float limit) {
 }
 `;
 
-// Two stops at one place are a hard edge.
-const betweenGlsl = `
-float between(float low, float high, float t) {
-  return high > low ? clamp((t - low) / (high - low), 0.0, 1.0) : step(high, t);
-}
-`;
-
 class Writer {
   readonly declarations: string[] = [];
   readonly helpers = new Set<string>();
@@ -159,13 +152,13 @@ class Writer {
     this.numbers.push({ uniform: base, node: part.id, control: name, spec });
     // Written out for as many stops as there are: a loop over a list costs as much as a noise.
     const stops = Math.min(mostStops, Math.max(1, Number(part.codeOf(name))));
-    this.declarations.push(`uniform vec4 ${base}_colours[${stops}];`, `uniform float ${base}_at[${stops}];`);
+    this.declarations.push(`uniform vec4 ${base}_colours[${stops}];`);
+    if (stops > 1) this.declarations.push(`uniform vec2 ${base}_rise[${stops - 1}];`);
     const steps = Array.from(
       { length: stops - 1 },
       (_, k) =>
-        `  v = mix(v, ${base}_colours[${k + 1}], between(${base}_at[${k}], ${base}_at[${k + 1}], t));`,
+        `  v = mix(v, ${base}_colours[${k + 1}], clamp(t * ${base}_rise[${k}].x + ${base}_rise[${k}].y, 0.0, 1.0));`,
     );
-    this.helpers.add(betweenGlsl);
     this.functions.push(
       [`vec4 ${call}(float t) {`, `  vec4 v = ${base}_colours[0];`, ...steps, '  return v;', '}'].join('\n'),
     );

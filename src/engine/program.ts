@@ -54,11 +54,17 @@ export function bindProgram(gpu: Gpu, assembled: Assembled): Program {
   for (const number of assembled.numbers) {
     if (number.spec?.type === 'gradient') {
       uniforms[`${number.uniform}_colours`] = { value: new Float32Array(4) };
-      uniforms[`${number.uniform}_at`] = { value: new Float32Array(1) };
+      uniforms[`${number.uniform}_rise`] = { value: new Float32Array(2) };
     } else uniforms[number.uniform] = { value: 0 };
   }
   const material = gpu.material(assembled.fragment, uniforms);
   return { assembled, material, uniforms: material.uniforms };
+}
+
+/** Factor and summand of the line that is 0 at one stop and 1 at the next; two stops at one place are a hard edge. */
+function riseBetween(low: number, high: number): [number, number] {
+  const factor = 1 / Math.max(high - low, 1e-6);
+  return [factor, 1 - high * factor];
 }
 
 type Derived = Record<string, number | readonly number[]>;
@@ -85,11 +91,11 @@ function fillNumber(
   const value = run.controls[number.control];
   if (number.spec.type === 'gradient') {
     const stops = [...(value as Stop[])].sort((a, b) => a.at - b.at).slice(0, mostStops);
-    const at = exactly(uniforms[`${number.uniform}_at`], stops.length);
+    const rise = exactly(uniforms[`${number.uniform}_rise`], 2 * Math.max(1, stops.length - 1));
     const colours = exactly(uniforms[`${number.uniform}_colours`], 4 * stops.length);
     stops.forEach((stop, k) => {
       colours.set(stop.colour, 4 * k);
-      at[k] = stop.at;
+      if (k > 0) rise.set(riseBetween(stops[k - 1].at, stop.at), 2 * (k - 1));
     });
   } else uniforms[number.uniform].value = value;
 }

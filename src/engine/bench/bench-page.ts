@@ -1,5 +1,5 @@
 import { Gpu } from '../gpu';
-import { chainByHand, chainEngine } from './chain';
+import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuMs } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { compare, median, type Ratio, type Work } from './measure';
@@ -24,8 +24,8 @@ const plain = (measure: () => number): Ratio => {
   return { median: median(values), low: at(0.25), high: at(0.75), ms: [at(0.5), 1] };
 };
 
-const chain = (bits: '8' | '16' | '32'): Ratio =>
-  compare(chainEngine(gpu, bits, true), chainEngine(gpu, bits), rounds, 3);
+const steps = (bits: '8' | '16' | '32'): Ratio =>
+  compare(seen(stepsEngine(gpu, bits, true)), seen(stepsEngine(gpu, bits, false)), rounds, 4);
 const seen = (work: Work & { look(): number[] }): Work => {
   work.frame(0);
   work.frame(1);
@@ -35,11 +35,11 @@ const seen = (work: Work & { look(): number[] }): Work => {
 };
 
 const cases: Record<string, () => Ratio> = {
-  chain8: () => compare(seen(chainEngine(gpu, '16')), chainByHand(raw), rounds, 4),
-  chain8Speedup: () => chain('16'),
-  chain8Speedup8: () => chain('8'),
-  chain8Speedup32: () => chain('32'),
-  feedback: () => compare(feedbackEngine(gpu), feedbackByHand(raw), rounds, 6),
+  chain8: () => compare(seen(chainEngine(gpu)), chainByHand(raw), rounds, 4),
+  chain8Speedup: () => steps('16'),
+  chain8Speedup8: () => steps('8'),
+  chain8Speedup32: () => steps('32'),
+  feedback: () => compare(seen(feedbackEngine(gpu)), feedbackByHand(raw), rounds, 6),
   blur64: () => compare(seen(blurEngine(gpu, 64)), seen(blurEngine(gpu, 8)), rounds, 4),
   glow: () => compare(seen(glowEngine(gpu)), seen(blurEngine(gpu, 8)), rounds, 4),
   previews: () => compare(previewsEngine(gpu, true), previewsEngine(gpu, false), rounds, 8),

@@ -28,17 +28,48 @@ function chainPatch(): { patch: Patch; last: string } {
   return { patch: p, last: steps[7] };
 }
 
-export function chainEngine(gpu: Gpu, bits: Bits, apart = false): Rig {
+export function chainEngine(gpu: Gpu): Rig {
   const { patch, last } = chainPatch();
-  return new Rig(gpu, patch, last, { bits, apart });
+  return new Rig(gpu, patch, last, { bits: '16' });
 }
 
-/** The same picture, written by hand as one shader for 640 x 360 in 16-bit float. */
+/** Eight steps that only change colours, over a gradient: what joining saves is the storing between them. */
+export function stepsEngine(gpu: Gpu, bits: Bits, apart: boolean): Rig {
+  const p = new Patch();
+  const steps = [
+    p.add('gradient'),
+    p.add('levels', { contrast: 1.2 }),
+    p.add('tone', { exposure: 0.4 }),
+    p.add('hue-saturation', { hue: 40, saturation: 1.3 }),
+    p.add('channel-swap', { red: 'green', green: 'blue', blue: 'red' }),
+    p.add('gradient-map'),
+    p.add('hue-saturation', { hue: -20 }),
+    p.add('grain', { strength: 0.04 }),
+    p.add('tone', { exposure: 0.2 }),
+  ];
+  for (let k = 1; k < steps.length; k++) p.wire(steps[k - 1], steps[k], 'picture');
+  // What stands still is not drawn again.
+  p.wire(p.add('oscillator'), steps[0], 'turn');
+  return new Rig(gpu, p, steps[8], { bits, apart });
+}
+
+/** The same picture, written by hand as one shader for 640 x 360 in 16-bit float, with its numbers as uniforms: they are to be played too. */
 const fragment = `#version 300 es
 precision highp float;
 in vec2 place;
 out vec4 result;
 uniform float time;
+uniform float period;
+uniform float rate;
+uniform vec2 gain;
+uniform mat3 turn;
+uniform vec3 map[4];
+uniform float mapAt[4];
+uniform vec3 sky[3];
+uniform float skyAt[3];
+uniform vec2 amounts;
+uniform float dark;
+uniform float grain;
 ${hashGlsl}
 float corner(vec3 cell, vec3 from) { return dot(hash33(cell) * 2.0 - 1.0, from); }
 float noise(vec3 q) {
@@ -57,26 +88,25 @@ vec3 tone(vec3 c) {
 }
 void main() {
   vec2 p = place;
-  vec3 q = vec3((p - 0.5) * vec2(640.0 / 360.0, 1.0) / 0.4 + vec2(62.9, 33.3), time * 0.15);
+  vec3 q = vec3((p - 0.5) * vec2(640.0 / 360.0, 1.0) / period + vec2(62.9, 33.3), time * rate);
   float sum = 0.0; float strength = 1.0; float total = 0.0;
   for (int k = 0; k < 4; k++) { sum += strength * noise(q); total += strength; strength *= 0.5; q = q * 2.0 + vec3(0.0, 0.0, 7.31); }
   vec3 v = vec3(sum / total * 0.5 + 0.5);
-  v = tone(v * 1.3195);
-  mat3 turn = mat3(0.93, 0.05, -0.2, -0.2, 0.97, 0.42, 0.27, -0.02, 0.78);
+  v = tone(v * gain.x);
   v = turn * v;
   float t = dot(v, vec3(0.2126, 0.7152, 0.0722));
-  v = mix(vec3(0.03, 0.02, 0.06), vec3(0.35, 0.1, 0.2), clamp(t / 0.4, 0.0, 1.0));
-  v = mix(v, vec3(0.94, 0.5, 0.15), clamp((t - 0.4) / 0.35, 0.0, 1.0));
-  v = mix(v, vec3(1.0, 0.93, 0.7), clamp((t - 0.75) / 0.25, 0.0, 1.0));
+  v = mix(map[0], map[1], clamp((t - mapAt[0]) / (mapAt[1] - mapAt[0]), 0.0, 1.0));
+  v = mix(v, map[2], clamp((t - mapAt[1]) / (mapAt[2] - mapAt[1]), 0.0, 1.0));
+  v = mix(v, map[3], clamp((t - mapAt[2]) / (mapAt[3] - mapAt[2]), 0.0, 1.0));
   vec2 c = (p - 0.5) * vec2(640.0 / 360.0, 1.0);
   float g = c.x + 0.5;
-  vec3 over = mix(vec3(0.05, 0.03, 0.06), vec3(0.72, 0.32, 0.14), clamp(g / 0.55, 0.0, 1.0));
-  over = mix(over, vec3(1.0, 0.88, 0.6), clamp((g - 0.55) / 0.45, 0.0, 1.0));
-  v = mix(v, v + over - v * over, 0.5);
-  v = mix(v, v * (1.0 - clamp(length(c) / 0.6, 0.0, 1.0)), 0.8);
+  vec3 over = mix(sky[0], sky[1], clamp((g - skyAt[0]) / (skyAt[1] - skyAt[0]), 0.0, 1.0));
+  over = mix(over, sky[2], clamp((g - skyAt[1]) / (skyAt[2] - skyAt[1]), 0.0, 1.0));
+  v = mix(v, v + over - v * over, amounts.x);
+  v = mix(v, v * (1.0 - clamp(length(c) / dark, 0.0, 1.0)), amounts.y);
   float h = hash33(vec3(floor(p * vec2(640.0, 360.0)), floor(time * 24.0) + 131.0)).x - 0.5;
-  v += h * 0.08;
-  v = tone(v * 1.1487);
+  v += h * 2.0 * grain;
+  v = tone(v * gain.y);
   result = vec4(v, 1.0);
 }`;
 
@@ -84,6 +114,19 @@ export function chainByHand(raw: Raw): Work {
   const { gl } = raw;
   const program = raw.program(fullVertex, fragment);
   const time = gl.getUniformLocation(program, 'time');
+  gl.useProgram(program);
+  const at = (name: string): WebGLUniformLocation | null => gl.getUniformLocation(program, name);
+  gl.uniform1f(at('period'), 0.4);
+  gl.uniform1f(at('rate'), 0.15);
+  gl.uniform2f(at('gain'), 1.3195, 1.1487);
+  gl.uniformMatrix3fv(at('turn'), false, [0.93, 0.05, -0.2, -0.2, 0.97, 0.42, 0.27, -0.02, 0.78]);
+  gl.uniform3fv(at('map'), [0.03, 0.02, 0.06, 0.35, 0.1, 0.2, 0.94, 0.5, 0.15, 1, 0.93, 0.7]);
+  gl.uniform1fv(at('mapAt'), [0, 0.4, 0.75, 1]);
+  gl.uniform3fv(at('sky'), [0.05, 0.03, 0.06, 0.72, 0.32, 0.14, 1, 0.88, 0.6]);
+  gl.uniform1fv(at('skyAt'), [0, 0.55, 1]);
+  gl.uniform2f(at('amounts'), 0.5, 0.8);
+  gl.uniform1f(at('dark'), 0.6);
+  gl.uniform1f(at('grain'), 0.04);
   const target = raw.target(size.width, size.height, gl.RGBA16F);
   return raw.work(target.framebuffer, (k) => {
     gl.useProgram(program);

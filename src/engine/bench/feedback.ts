@@ -16,7 +16,7 @@ export function feedbackEngine(gpu: Gpu): Rig {
     windSize.height,
   ]);
   const push = p.add('displace', { push: 0.03 });
-  const zoom = p.add('transform', { scale: [1.02, 1.02], outside: 'hold' });
+  const zoom = p.add('transform', { scale: 1.02, outside: 'hold' });
   const blur = p.add('blur', { radius: radiusPx / size.height });
   const add = p.add('blend', { mode: 'add' });
   p.wire(zoom, push, 'picture');
@@ -36,13 +36,20 @@ out vec4 result;
 uniform sampler2D picture;
 uniform sampler2D wind;
 uniform float time;
+uniform float period;
+uniform float rate;
+uniform float push;
+uniform vec2 zoom;
+uniform vec2 keep;
+uniform float strength;
+uniform float spread;
 `;
 
 const windText = `${head}
 ${hashGlsl}
 ${noiseGlsl}
 void main() {
-  vec3 q = vec3((place - 0.5) * vec2(160.0 / 90.0, 1.0) / 0.4, time * 0.15);
+  vec3 q = vec3((place - 0.5) * vec2(160.0 / 90.0, 1.0) / period, time * rate);
   vec3 v = vec3(gradientNoise(q, vec3(0.0)), gradientNoise(q + vec3(53.0, 19.0, 0.31), vec3(0.0)), gradientNoise(q + vec3(106.0, 38.0, 0.75), vec3(0.0)));
   result = vec4(v * 0.5 + 0.5, 1.0);
 }`;
@@ -51,17 +58,18 @@ const mixed = `${head}
 ${hashGlsl}
 ${noiseGlsl}
 void main() {
-  vec2 by = (texture(wind, place).rg - 0.5) * 2.0 * 0.03;
+  vec2 by = (texture(wind, place).rg - 0.5) * 2.0 * push;
   vec2 from = clamp(place - by / vec2(640.0 / 360.0, 1.0), 0.0, 1.0);
-  vec4 before = texture(picture, (from - 0.5) / 1.02 + 0.5) * 0.95;
-  float n = gradientNoise(vec3((place - 0.5) * vec2(640.0 / 360.0, 1.0) / 0.3, time * 0.15), vec3(0.0)) * 0.05;
+  vec4 before = texture(picture, (from - 0.5) / zoom + 0.5) * keep.x;
+  before = sign(before) * min(abs(before), keep.y);
+  float n = gradientNoise(vec3((place - 0.5) * vec2(640.0 / 360.0, 1.0) / period, time * rate), vec3(0.0)) * strength;
   result = before + vec4(vec3(n), 1.0);
 }`;
 
 const blur = (along: string): string => `${head}
 void main() {
   vec2 along = ${along};
-  float s = ${(radiusPx / 2).toFixed(2)};
+  float s = spread;
   vec4 sum = texture(picture, place);
   float total = 1.0;
   for (int k = 1; k <= ${radiusPx + 1}; k += 2) {
@@ -84,7 +92,21 @@ export function feedbackByHand(raw: Raw): Work {
     blur(`vec2(0.0, ${(1 / height).toFixed(8)})`),
     windText,
   ].map((text) => raw.program(fullVertex, text));
-  const [first, , , wind] = programs;
+  const [first, across, up, wind] = programs;
+  const set = (program: WebGLProgram, name: string, ...values: number[]): void => {
+    gl.useProgram(program);
+    const place = gl.getUniformLocation(program, name);
+    if (values.length === 2) gl.uniform2f(place, values[0], values[1]);
+    else gl.uniform1f(place, values[0]);
+  };
+  set(wind, 'period', 0.4);
+  set(first, 'period', 0.3);
+  for (const program of [first, wind]) set(program, 'rate', 0.15);
+  set(first, 'push', 0.03);
+  set(first, 'zoom', 1.02, 1.02);
+  set(first, 'keep', 0.95, 64);
+  set(first, 'strength', 0.05);
+  for (const program of [across, up]) set(program, 'spread', radiusPx / 2);
   gl.useProgram(first);
   gl.uniform1i(gl.getUniformLocation(first, 'wind'), 1);
   const times = [first, wind].map((program) => gl.getUniformLocation(program, 'time'));

@@ -2,7 +2,7 @@ import { choice } from '../../core/kind/controls';
 
 /** Straight colour of a premultiplied one, and back. */
 export const alphaGlsl = `
-vec4 straight(vec4 c) { return c.a > 0.0 ? vec4(c.rgb / c.a, c.a) : vec4(0.0); }
+vec4 straight(vec4 c) { return vec4(c.rgb * (c.a > 0.0 ? 1.0 / c.a : 0.0), c.a); }
 vec4 premultiplied(vec4 c) { return vec4(c.rgb * c.a, c.a); }
 `;
 

@@ -1,46 +1,53 @@
 /** Hash of three whole numbers to three numbers 0..1: pcg3d (Jarzynski and Olano, "Hash functions for GPU rendering", 2020). */
 export const hashGlsl = `
-uvec3 pcg3d(uvec3 v) {
-  v = v * 1664525u + 1013904223u;
+uvec3 hashSeed(vec3 cell) { return uvec3(ivec3(cell)) * 1664525u + 1013904223u; }
+uvec3 hashOf(uvec3 v) {
   v.x += v.y * v.z; v.y += v.z * v.x; v.z += v.x * v.y;
   v ^= v >> 16u;
   v.x += v.y * v.z; v.y += v.z * v.x; v.z += v.x * v.y;
   return v;
 }
-vec3 hash33(vec3 cell) { return vec3(pcg3d(uvec3(ivec3(cell)))) * (1.0 / 4294967296.0); }
+vec3 hash33(vec3 cell) { return vec3(hashOf(hashSeed(cell))) * (1.0 / 4294967296.0); }
 float hash11(float x) { return hash33(vec3(x, 0.0, 0.0)).x; }
+// As hash33 * 2 - 1, but in units of 1 / 2^31: whole numbers with a sign become floats in one step.
+vec3 signedHash(uvec3 seed) { return vec3(ivec3(hashOf(seed) ^ 0x80000000u)); }
 `;
 
-/** Noises of three dimensions, under names that end in `name`; `cell` gives the cell whose random numbers are taken. */
+// Loops that run at least once ask at their end: renderers in software work through one that asks at its start once more
+// than it counts.
+
+/**
+ * Noises of three dimensions, under names that end in `name`; `cell` gives the cell whose random numbers are taken.
+ * Seeds are linear in each axis, so that the eight corners of a cell share those of two of them.
+ */
 const noises = (name: string, cell: (of: string) => string): string => `
-float cornerNoise${name}(vec3 cell, vec3 from, vec3 wrap) {
-  vec3 g = hash33(${cell('cell')}) * 2.0 - 1.0;
-  return dot(g, from);
-}
 float gradientNoise${name}(vec3 q, vec3 wrap) {
-  vec3 i = floor(q); vec3 f = q - i; vec3 u = fade3(f);
-  float a = mix(mix(cornerNoise${name}(i, f, wrap), cornerNoise${name}(i + vec3(1,0,0), f - vec3(1,0,0), wrap), u.x),
-                mix(cornerNoise${name}(i + vec3(0,1,0), f - vec3(0,1,0), wrap), cornerNoise${name}(i + vec3(1,1,0), f - vec3(1,1,0), wrap), u.x), u.y);
-  float b = mix(mix(cornerNoise${name}(i + vec3(0,0,1), f - vec3(0,0,1), wrap), cornerNoise${name}(i + vec3(1,0,1), f - vec3(1,0,1), wrap), u.x),
-                mix(cornerNoise${name}(i + vec3(0,1,1), f - vec3(0,1,1), wrap), cornerNoise${name}(i + vec3(1,1,1), f - vec3(1,1,1), wrap), u.x), u.y);
-  return mix(a, b, u.z) * 1.25;
+  vec3 i = floor(q); vec3 f = q - i; vec3 u = fade3(f); vec3 g = f - 1.0;
+  uvec3 a = hashSeed(${cell('i')}); uvec3 b = hashSeed(${cell('i + 1.0')});
+  float near = mix(mix(dot(signedHash(a), f), dot(signedHash(uvec3(b.x, a.yz)), vec3(g.x, f.yz)), u.x),
+                   mix(dot(signedHash(uvec3(a.x, b.y, a.z)), vec3(f.x, g.y, f.z)), dot(signedHash(uvec3(b.xy, a.z)), vec3(g.xy, f.z)), u.x), u.y);
+  float far = mix(mix(dot(signedHash(uvec3(a.xy, b.z)), vec3(f.xy, g.z)), dot(signedHash(uvec3(b.x, a.y, b.z)), vec3(g.x, f.y, g.z)), u.x),
+                  mix(dot(signedHash(uvec3(a.x, b.yz)), vec3(f.x, g.yz)), dot(signedHash(b), g), u.x), u.y);
+  return mix(near, far, u.z) * (1.25 / 2147483648.0);
 }
 float valueNoise${name}(vec3 q, vec3 wrap) {
-  vec3 i = floor(q); vec3 f = q - i; vec3 u = fade3(f);
-  #define V(o) hash33(${cell('i + o')}).x
-  float a = mix(mix(V(vec3(0,0,0)), V(vec3(1,0,0)), u.x), mix(V(vec3(0,1,0)), V(vec3(1,1,0)), u.x), u.y);
-  float b = mix(mix(V(vec3(0,0,1)), V(vec3(1,0,1)), u.x), mix(V(vec3(0,1,1)), V(vec3(1,1,1)), u.x), u.y);
-  #undef V
-  return mix(a, b, u.z) * 2.0 - 1.0;
+  vec3 i = floor(q); vec3 u = fade3(q - i);
+  uvec3 a = hashSeed(${cell('i')}); uvec3 b = hashSeed(${cell('i + 1.0')});
+  float near = mix(mix(signedHash(a).x, signedHash(uvec3(b.x, a.yz)).x, u.x),
+                   mix(signedHash(uvec3(a.x, b.y, a.z)).x, signedHash(uvec3(b.xy, a.z)).x, u.x), u.y);
+  float far = mix(mix(signedHash(uvec3(a.xy, b.z)).x, signedHash(uvec3(b.x, a.y, b.z)).x, u.x),
+                  mix(signedHash(uvec3(a.x, b.yz)).x, signedHash(b).x, u.x), u.y);
+  return mix(near, far, u.z) * (1.0 / 2147483648.0);
 }
 float cellNoise${name}(vec3 q, vec3 wrap) {
   vec3 i = floor(q); vec3 f = q - i;
   float nearest = 4.0;
-  for (int z = -1; z <= 1; z++) for (int y = -1; y <= 1; y++) for (int x = -1; x <= 1; x++) {
-    vec3 o = vec3(x, y, z);
+  int k = 0;
+  do {
+    vec3 o = vec3(k % 3, k / 3 % 3, k / 9) - 1.0;
     vec3 d = o + hash33(${cell('i + o')}) - f;
     nearest = min(nearest, dot(d, d));
-  }
+  } while (++k < 27);
   return sqrt(nearest) * 2.0 - 1.0;
 }
 `;
@@ -110,14 +117,14 @@ const layered = (name: string, cell: (of: string) => string): string =>
     .map(
       (noise, form) => `
 float layers${name}${form}(vec3 q, vec3 wrap, float count, float roughness) {
-  float sum = 0.0; float strength = 1.0; float total = 0.0;
-  for (float k = 0.0; k < min(count, 8.0); k++) {
+  float sum = 0.0; float strength = 1.0; float total = 0.0; float k = 0.0;
+  do {
     sum += strength * (${noise});
     total += strength;
     strength *= roughness;
     q = q * 2.0 + vec3(0.0, 0.0, step(wrap.z, 0.5) * 7.31);
     wrap *= 2.0;
-  }
+  } while (++k < min(count, 8.0));
   return sum / total;
 }`,
     )

@@ -254,13 +254,14 @@ vec2 strokeNear~(vec2 q, vec2 lit, float far) {
       vec2 e = line.zw - line.xy;
       float h = clamp(dot(q - line.xy, e) / max(dot(e, e), 1e-12), 0.0, 1.0);
       // The lit part may run over the end and go on at the beginning: two pieces.
-      for (float piece = -1.0; piece <= 0.0; piece++) {
+      float piece = -1.0;
+      do {
         vec2 part = (lit + piece - run.x) / length_;
         bool seen = part.y >= 0.0 && part.x <= 1.0 && part.y > part.x;
         float there = clamp(clamp(h, part.x, part.y), 0.0, 1.0);
         float d = length(q - line.xy - e * there);
         if (seen && d < best.x) best = vec2(d, run.x + there * length_);
-      }
+      } while (++piece <= 0.0);
     }
   }
   return best;
@@ -270,7 +271,8 @@ vec2 strokeNear~(vec2 q, vec2 lit, float far) {
       vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $place;
       float far = $reach + $core;
       vec3 light = vec3(0.0);
-      for (float k = 0.0; k < $copies; k++) {
+      float k = 0.0;
+      do {
         float a = -($turn + k * $each);
         vec2 q = vec2(cos(a) * c.x - sin(a) * c.y, sin(a) * c.x + cos(a) * c.y);
         float phase = fract($now - k * $lag);
@@ -291,7 +293,7 @@ vec2 strokeNear~(vec2 q, vec2 lit, float far) {
         float halo = $halo * fall * fall * (0.35 + 0.65 * exp(-6.0 * near.x / $reach)) * sqrt(clamp(width / max($core * 0.5, 1e-6), 0.0, 1.0));
         vec4 tint = $colours($copies > 1.0 ? k / ($copies - 1.0) : 0.0);
         light += (tint.rgb * halo + mix(tint.rgb, vec3(1.0), $white) * core) * tint.a * life;
-      }
+      } while (++k < $copies);
       return vec4(light, clamp(max(light.r, max(light.g, light.b)), 0.0, 1.0));
     `,
   },

@@ -22,14 +22,16 @@ const across = (reach: string, direction: string): string => `
       float g = 1.0;
       float fall = exp(-2.0 / max($${reach} * $${reach}, 1e-3));
       float faster = fall * fall;
-      for (float a = 1.0; a <= $${reach} + 1.0; a += 2.0) {
+      float a = 1.0;
+      do {
         float near = (g *= fall); fall *= faster;
         float far = (g *= fall); fall *= faster;
         float w = near + far;
         vec2 o = along * (a + far / max(w, 1e-9));
         sum += (@previous(p + o) + @previous(p - o)) * w;
         total += 2.0 * w;
-      }
+        a += 2.0;
+      } while (a <= $${reach} + 1.0);
       return sum / total;`;
 
 /** Where a map asks for less than the whole radius, a picture of this share of it stands between sharp and soft. */

@@ -63,14 +63,15 @@ export default imageKind({
       float low = channelOf(@picture(p), $from);
       float high = low;
       float reach = max(0.5, $lineWidth * 0.5);
-      for (int k = 0; k < ${ring}; k++) {
+      int k = 0;
+      do {
         float a = 6.283185307 * (float(k) + 0.5) / ${ring.toFixed(1)};
         vec2 o = vec2(cos(a), sin(a)) * pixel * reach;
         float v = channelOf(@picture(p + o), $from);
         low = min(low, v); high = max(high, v);
         v = channelOf(@picture(p + o * 0.5), $from);
         low = min(low, v); high = max(high, v);
-      }
+      } while (++k < ${ring});
       float v = clamp((high - low - $threshold) / max($softness, 1e-4), 0.0, 1.0);
       vec4 ink = premultiplied($ink) * v;
       vec4 behind = $ground == 0 ? vec4(0.0) : $ground == 1 ? vec4(0.0, 0.0, 0.0, 1.0) : @picture(p);

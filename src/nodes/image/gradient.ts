@@ -57,10 +57,11 @@ export default imageKind({
   paint: {
     type: 'shader',
     helpers: [endsGlsl],
+    derived: { along: 'vec2' },
+    derive: (c) => ({ along: [Math.cos(c.turn) / c.length, Math.sin(c.turn) / c.length] }),
     body: `
       vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $place;
-      float ct = cos($turn); float st = sin($turn);
-      vec2 q = vec2(ct * c.x + st * c.y, -st * c.x + ct * c.y) / $length;
+      vec2 q = vec2(dot($along, c), $along.x * c.y - $along.y * c.x);
       float t = q.x + 0.5;
       if ($form == 1) t = length(q) * 2.0;
       else if ($form == 2) t = fract(atan(q.y, q.x) / 6.283185307 + 1.0);

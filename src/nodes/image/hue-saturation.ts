@@ -74,16 +74,17 @@ export default imageKind({
   paint: {
     type: 'shader',
     wet: true,
-    derived: { toRed: 'vec3', toGreen: 'vec3', toBlue: 'vec3' },
+    derived: { toRed: 'vec3', toGreen: 'vec3', toBlue: 'vec3', lift: 'float' },
+    // All of it is linear, so that one matrix holds hue, saturation, tint and lightness together.
     derive(c) {
       const m = times(saturate(c.saturation), turnHue(c.hue));
-      return { toRed: m.slice(0, 3), toGreen: m.slice(3, 6), toBlue: m.slice(6, 9) };
+      const share = 1 - Math.abs(c.lightness);
+      const row = (k: number): number[] => m.slice(3 * k, 3 * k + 3).map((v) => v * c.tint[k] * share);
+      return { toRed: row(0), toGreen: row(1), toBlue: row(2), lift: Math.max(0, c.lightness) };
     },
     body: `
       vec3 v = vec3(dot($toRed, source.rgb), dot($toGreen, source.rgb), dot($toBlue, source.rgb));
-      v *= $tint.rgb;
-      v = $lightness > 0.0 ? mix(v, vec3(source.a), $lightness) : v * (1.0 + $lightness);
-      return vec4(v, source.a);
+      return vec4(v + $lift * source.a, source.a);
     `,
   },
 });

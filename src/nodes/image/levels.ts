@@ -70,13 +70,26 @@ export default imageKind({
     type: 'shader',
     helpers: [alphaGlsl, hashGlsl, noiseGlsl],
     wet: true,
+    derived: { rise: 'vec2', bend: 'float', slope: 'vec3', base: 'vec3' },
+    // What comes before the curve of gamma, and what comes after it, is a straight line each.
+    derive(c) {
+      const [low, high] = c.input;
+      const width = Math.abs(high - low) < 1e-6 ? 1e-6 : high - low;
+      const [from, to] = c.output;
+      const slope = (to - from) * c.contrast;
+      const base = (from - 0.5) * c.contrast + 0.5 + c.brightness;
+      return {
+        rise: [1 / width, -low / width],
+        bend: 1 / c.gamma,
+        slope: c.gain.map((gain) => slope * gain),
+        base: c.gain.map((gain) => base * gain),
+      };
+    },
     body: `
       vec4 s = straight(source);
-      vec3 v = (s.rgb - $input.x) / (abs($input.y - $input.x) < 1e-6 ? 1e-6 : $input.y - $input.x);
-      v = sign(v) * pow(abs(v), vec3(1.0 / $gamma));
-      v = mix($output.xxx, $output.yyy, v);
-      v = (v - 0.5) * $contrast + 0.5 + $brightness;
-      v *= $gain;
+      vec3 v = s.rgb * $rise.x + $rise.y;
+      for (float bend = $bend; bend != 1.0; bend = 1.0) v = sign(v) * pow(abs(v), vec3(bend));
+      v = v * $slope + $base;
       v = vec3($curve(v.x), $curve(v.y), $curve(v.z));
       if ($invert) v = 1.0 - v;
       if ($channels != 0) v = mix(s.rgb, v, vec3($channels == 1, $channels == 2, $channels == 3));

@@ -134,7 +134,13 @@ export default imageKind({
   moves: (c) => c.rate !== 0,
   paint: {
     type: 'shader',
-    helpers: [hashGlsl, noiseGlsl, simplexGlsl, layersGlsl],
+    helpers: [
+      hashGlsl,
+      noiseGlsl,
+      simplexGlsl,
+      layersGlsl,
+      'float bent(float v, float exponent) { return exponent == 1.0 ? v : sign(v) * pow(abs(v), exponent); }',
+    ],
     derived: { travel: 'float', depthCells: 'float' },
     derive(c, moment) {
       if (c.loop <= 0) return { travel: moment.time * c.rate, depthCells: 0 };
@@ -150,14 +156,15 @@ export default imageKind({
       vec2 q = (p - 0.5) * cells + $place.xy / $period;
       if ($tile) { cells = max(vec2(1.0), floor(cells + 0.5)); wrap.xy = cells; q = p * cells + $place.xy / $period; }
       float z = $travel + $place.z / $period;
-      vec3 v;
+      // One channel is worked out once, not three times.
+      float one = 0.0; vec3 three = vec3(0.0);
       float lift = $seed * 37.0;
       if ($form == 4) {
         vec2 at = floor(p / pixel);
         float slow = floor(z);
         vec3 a = hash33(vec3(at, slow + lift)); vec3 b = hash33(vec3(at, slow + lift + 1.0));
-        v = mix(a, b, smoothstep(0.0, 1.0, z - slow)) * 2.0 - 1.0;
-        if ($channels == 0) v = v.xxx;
+        three = mix(a, b, smoothstep(0.0, 1.0, z - slow)) * 2.0 - 1.0;
+        one = three.x;
       } else {
         vec3 shift = vec3(lift * 1.7, lift * 0.9, 0.0);
         if ($tile) shift = vec3(0.0, 0.0, $depthCells > 0.5 ? 0.0 : lift);
@@ -165,17 +172,20 @@ export default imageKind({
         vec3 at = vec3(q, z) + shift;
         vec3 next = at + other; vec3 last = at + other * 2.0 + vec3(0.0, 0.0, 0.13);
         if ($tile || $loop?) {
-          v = vec3(layersWrapped$form(at, wrap, $octaves, $roughness));
-          if ($channels == 1) v.yz = vec2(layersWrapped$form(next, wrap, $octaves, $roughness), layersWrapped$form(last, wrap, $octaves, $roughness));
+          one = layersWrapped$form(at, wrap, $octaves, $roughness);
+          if ($channels == 1) three = vec3(one, layersWrapped$form(next, wrap, $octaves, $roughness), layersWrapped$form(last, wrap, $octaves, $roughness));
         } else {
-          v = vec3(layers$form(at, vec3(0.0), $octaves, $roughness));
-          if ($channels == 1) v.yz = vec2(layers$form(next, vec3(0.0), $octaves, $roughness), layers$form(last, vec3(0.0), $octaves, $roughness));
+          one = layers$form(at, vec3(0.0), $octaves, $roughness);
+          if ($channels == 1) three = vec3(one, layers$form(next, vec3(0.0), $octaves, $roughness), layers$form(last, vec3(0.0), $octaves, $roughness));
         }
       }
-      v = v * $amplitude + $offset;
-      for (float bend = $exponent; bend != 1.0; bend = 1.0) v = sign(v) * pow(abs(v), vec3(bend));
-      v = (v - 0.5) * $contrast + 0.5;
-      return vec4(v, 1.0);
+      if ($channels == 0) {
+        one = bent(one * $amplitude + $offset, $exponent);
+        return vec4(vec3((one - 0.5) * $contrast + 0.5), 1.0);
+      }
+      three = three * $amplitude + $offset;
+      three = vec3(bent(three.x, $exponent), bent(three.y, $exponent), bent(three.z, $exponent));
+      return vec4((three - 0.5) * $contrast + 0.5, 1.0);
     `,
   },
 });

@@ -67,8 +67,11 @@ export default imageKind({
       if ($reading == 1) return @picture((floor(p * size) + 0.5) / size);
       vec2 n = clamp(ceil(size * pixel * 0.5), 1.0, 8.0);
       vec4 sum = vec4(0.0);
-      for (float y = 0.5; y < n.y; y++) for (float x = 0.5; x < n.x; x++)
-        sum += @picture(p + (vec2(x, y) / n - 0.5) * pixel);
+      float k = 0.0;
+      do {
+        float row = floor((k + 0.5) / n.x);
+        sum += @picture(p + (vec2(k - row * n.x, row) / n + 0.5 / n - 0.5) * pixel);
+      } while (++k < n.x * n.y);
       return sum / (n.x * n.y);
     `,
   },

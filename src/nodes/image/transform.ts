@@ -74,14 +74,25 @@ export default imageKind({
     type: 'shader',
     helpers: [outsideGlsl],
     wet: true,
+    derived: { from: 'vec2', toX: 'vec2', toY: 'vec2', turned: 'vec2' },
+    derive(c) {
+      const [ct, st] = [Math.cos(c.turn), Math.sin(c.turn)];
+      // A picture of no size is as good as none; nothing is divided by 0.
+      const sized = (k: number): number => {
+        const size = c.scale * c.stretch[k];
+        return Math.abs(size) < 1e-6 ? 1e-6 : size;
+      };
+      return {
+        from: [c.move[0] + c.pivot[0], c.move[1] + c.pivot[1]],
+        toX: [ct / sized(0), st / sized(0)],
+        toY: [-st / sized(1), ct / sized(1)],
+        turned: [Math.abs(ct), Math.abs(st)],
+      };
+    },
     body: `
-      vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $move - $pivot;
-      float ct = cos($turn); float st = sin($turn);
-      float grow = $scale;
-      if ($cover == 1) grow *= max((abs(ct) * aspect + abs(st)) / aspect, abs(ct) + abs(st) * aspect);
-      vec2 size = grow * $stretch;
-      size = mix(size, vec2(1e-6), vec2(lessThan(abs(size), vec2(1e-6))));
-      vec2 q = vec2(ct * c.x + st * c.y, -st * c.x + ct * c.y) / size + $pivot;
+      vec2 c = (p - 0.5) * vec2(aspect, 1.0) - $from;
+      if ($cover == 1) c /= max(($turned.x * aspect + $turned.y) / aspect, $turned.x + $turned.y * aspect);
+      vec2 q = vec2(dot($toX, c), dot($toY, c)) + $pivot;
       vec2 to = q / vec2(aspect, 1.0) + 0.5;
       vec3 at = outsidePlace(to, $outside);
       if ($limited && $outside >= 2) {
