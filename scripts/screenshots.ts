@@ -30,10 +30,7 @@ async function drawn(): Promise<void> {
   );
 }
 
-async function openScene(name: string): Promise<void> {
-  const tabs = await desk.driver.findElements({ css: '[role="tab"]' });
-  for (const tab of tabs) if ((await tab.getText()).includes(name)) await tab.click();
-}
+const openScene = (name: string): Promise<void> => desk.click(`[data-scene="${name}"]`);
 
 try {
   await desk.click('[data-show="Night Apiary"] button');
@@ -79,7 +76,12 @@ try {
   await drawn();
   await desk.add('glsl', 'Shader');
   await desk.click('[data-part="code"] button');
-  await desk.find('[data-testid="code"] .cm-line');
+  await (await desk.find('[data-testid="code"] .cm-content')).sendKeys(Key.chord(Key.CONTROL, Key.END));
+  await desk.until(
+    'the shader',
+    () => desk.picture('[data-node="Shader"] canvas'),
+    (p) => p.lit > 0.05,
+  );
   await shot('code');
   await desk.chord(Key.CONTROL, 'z');
   await desk.click('[data-testid="bench"] [role="tab"]:nth-child(1)');

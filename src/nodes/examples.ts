@@ -31,7 +31,7 @@ const byCarried: Readonly<Record<InputSpec['carries'], Feed>> = {
 /** Kinds whose effect is seen on something else than the usual picture. */
 const otherPicture: Readonly<Record<string, Feed>> = {
   edges: { kind: 'flat-shape', controls: { form: 'star', size: [0.7, 0.7], fill: [1, 1, 1, 1] } },
-  glow: { kind: 'beam', controls: { form: 'star', halo: 0 } },
+  glow: { kind: 'beam', controls: { form: 'star', halo: 0, core: 0.03 } },
   'frame-store': { kind: 'clip' },
   blur: { kind: 'lattice', controls: { form: 'boxes', cells: [6, 6], part: 0.6 } },
   'corner-pin': { kind: 'lattice', controls: { cells: [8, 8] } },
@@ -49,6 +49,7 @@ const shown: Readonly<Record<string, Record<string, ControlValue>>> = {
   'hue-saturation': { hue: 150 },
   levels: { contrast: 1.8 },
   blur: { radius: 0.06 },
+  glow: { strength: 2.5, threshold: 0.2 },
   resize: { share: 0.06, reading: 'crisp' },
   'frame-store': { back: 0, depth: 60 },
   beam: { motion: 'run', lit: [0, 0.5], form: 'polygon', taper: 0.3 },

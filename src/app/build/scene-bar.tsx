@@ -39,6 +39,7 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
     <button
       type="button"
       role="tab"
+      data-scene={name}
       aria-selected={open}
       title={onStage ? `${name} is on stage. Double-click to rename` : 'Double-click to rename'}
       className={clsx(

@@ -170,7 +170,7 @@ export function PlayView() {
         <p className="quiet mb-2">
           A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.
         </p>
-        <div className="grid grid-cols-[repeat(auto-fit,minmax(15rem,25.5rem))] gap-3">
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
           {scenes.map((scene, k) => (
             <Tile key={scene.id} id={scene.id} name={scene.name} index={k} seconds={seconds} />
           ))}
