@@ -79,8 +79,8 @@ try {
   await (await desk.find('[data-testid="code"] .cm-content')).sendKeys(Key.chord(Key.CONTROL, Key.END));
   await desk.until(
     'the shader',
-    () => desk.picture('[data-node="Shader"] canvas'),
-    (p) => p.lit > 0.05,
+    async () => Number(await (await desk.find('[data-node="Shader"] canvas')).getAttribute('data-drawn')),
+    (times) => times > 1,
   );
   await shot('code');
   await desk.chord(Key.CONTROL, 'z');
