@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { ControlValue } from '../src/core/show/types';
+import { catalogue } from '../src/nodes/catalogue';
 import { exrOf, hdrOf, pngOf } from './files';
 import { Case, Probe, type Seen } from './probe';
 
@@ -435,6 +436,29 @@ describe('changed pictures', () => {
     });
     near(half[3], 1, 1e-3);
   });
+});
+
+describe('Amount', () => {
+  const changing = [...catalogue.values()].filter(
+    (kind) => kind.output === 'image' && !kind.isSceneOut && kind.inputs.picture?.carries === 'image',
+  );
+  // Resize only gives other pixels: between two sizes there is nothing to mix.
+  test('is had by every kind that changes a picture', () =>
+    expect(changing.filter((kind) => !('amount' in kind.controls)).map(({ id }) => id)).toEqual(['resize']));
+
+  test.each(changing.map(({ id }) => id).filter((id) => id !== 'resize'))(
+    'of 0 leaves the picture as it came in: %s',
+    async (id) => {
+      const kind = catalogue.get(id)!;
+      const made = new Case(id, { amount: 0 });
+      for (const [port, input] of Object.entries(kind.inputs))
+        if (input.carries === 'image') made.with(port, port === 'picture' ? 'gradient' : 'noise');
+      const plain = new Case('gradient');
+      expect((await look(made, { frames: 2 })).apartFrom(await look(plain, { frames: 2 }))).toBeLessThan(
+        1e-5,
+      );
+    },
+  );
 });
 
 describe('a shader of one’s own', () => {

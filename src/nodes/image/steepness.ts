@@ -1,4 +1,4 @@
-import { choice, number } from '../../core/kind/controls';
+import { amount, choice, number } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
 import { channelGlsl, channelOptions } from '../glsl/colour';
 
@@ -40,9 +40,11 @@ export default imageKind({
       options: { zero: '0', half: '0.5' },
       default: 'half',
     }),
+    amount,
   },
   paint: {
     type: 'shader',
+    wet: true,
     helpers: [channelGlsl],
     // K25: x = right - left, y = up - down.
     body: `
