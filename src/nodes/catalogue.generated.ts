@@ -40,17 +40,32 @@ import imageStripes from './image/stripes';
 import imageText from './image/text';
 import imageTone from './image/tone';
 import imageTransform from './image/transform';
+import signalAccumulate from './signal/accumulate';
+import signalBeatClock from './signal/beat-clock';
+import signalBetween from './signal/between';
+import signalCombine from './signal/combine';
+import signalCounter from './signal/counter';
+import signalCrossing from './signal/crossing';
 import signalDrift from './signal/drift';
 import signalEnvelope from './signal/envelope';
 import signalFormula from './signal/formula';
+import signalGate from './signal/gate';
 import signalHistory from './signal/history';
+import signalHoldValue from './signal/hold-value';
 import signalJoinLanes from './signal/join-lanes';
 import signalKeys from './signal/keys';
+import signalLaneDelay from './signal/lane-delay';
 import signalNumberLine from './signal/number-line';
 import signalOscillator from './signal/oscillator';
+import signalPickLanes from './signal/pick-lanes';
 import signalPointer from './signal/pointer';
+import signalRandomWalk from './signal/random-walk';
+import signalRearrange from './signal/rearrange';
 import signalRemap from './signal/remap';
+import signalResample from './signal/resample';
 import signalScatter from './signal/scatter';
+import signalShapeByCurve from './signal/shape-by-curve';
+import signalSmooth from './signal/smooth';
 import signalSteps from './signal/steps';
 import signalValues from './signal/values';
 import shapeBall from './shape/ball';
@@ -107,17 +122,32 @@ export const allKinds = [
   { family: 'image', kind: imageText },
   { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
+  { family: 'signal', kind: signalAccumulate },
+  { family: 'signal', kind: signalBeatClock },
+  { family: 'signal', kind: signalBetween },
+  { family: 'signal', kind: signalCombine },
+  { family: 'signal', kind: signalCounter },
+  { family: 'signal', kind: signalCrossing },
   { family: 'signal', kind: signalDrift },
   { family: 'signal', kind: signalEnvelope },
   { family: 'signal', kind: signalFormula },
+  { family: 'signal', kind: signalGate },
   { family: 'signal', kind: signalHistory },
+  { family: 'signal', kind: signalHoldValue },
   { family: 'signal', kind: signalJoinLanes },
   { family: 'signal', kind: signalKeys },
+  { family: 'signal', kind: signalLaneDelay },
   { family: 'signal', kind: signalNumberLine },
   { family: 'signal', kind: signalOscillator },
+  { family: 'signal', kind: signalPickLanes },
   { family: 'signal', kind: signalPointer },
+  { family: 'signal', kind: signalRandomWalk },
+  { family: 'signal', kind: signalRearrange },
   { family: 'signal', kind: signalRemap },
+  { family: 'signal', kind: signalResample },
   { family: 'signal', kind: signalScatter },
+  { family: 'signal', kind: signalShapeByCurve },
+  { family: 'signal', kind: signalSmooth },
   { family: 'signal', kind: signalSteps },
   { family: 'signal', kind: signalValues },
   { family: 'shape', kind: shapeBall },

@@ -18,6 +18,10 @@ const feeds: Readonly<Record<string, Feed>> = {
   mask: { kind: 'flat-shape', controls: { size: [0.7, 0.7], softness: 0.2, fill: [1, 1, 1, 1] } },
   map: { kind: 'noise', controls: { channels: 'three', octaves: 2, period: 0.4, amplitude: 1 } },
   radiusMap: { kind: 'gradient', controls: { length: 1.8 } },
+  trigger: { kind: 'oscillator', controls: { shape: 'square', rate: 1 } },
+  open: { kind: 'oscillator', controls: { shape: 'square', rate: 0.5 } },
+  restart: { kind: 'oscillator', controls: { shape: 'square', rate: 0.1, width: 0.1 } },
+  curve: { kind: 'values', controls: { list: [0, 1, 0.2, 0.8, 0] } },
   slices: { kind: 'gradient', controls: { length: 1.8, turn: 90 } },
 };
 

@@ -1,5 +1,6 @@
 import { choice, number } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
+import { rowsLike } from '../../core/signal/rows';
 
 export default signalKind({
   id: 'steps',
@@ -27,15 +28,9 @@ export default signalKind({
   moves: () => false,
   // K04: round(v / step) x step.
   compute({ controls: c, inputs, out }) {
-    const signal = inputs.in;
     const round = c.rounding === 'down' ? Math.floor : c.rounding === 'up' ? Math.ceil : Math.round;
-    const lanes = out.layout(signal?.lanes.map((lane) => lane.name) ?? ['value'], signal?.length ?? 1);
-    lanes.forEach((into, k) => {
-      const from = signal?.lanes[k].samples;
-      for (let i = 0; i < into.length; i++) {
-        const value = from ? from[i] : 0;
-        into[i] = c.step > 0 ? round((value - c.offset) / c.step) * c.step + c.offset : value;
-      }
-    });
+    for (const { from, into } of rowsLike(inputs.in, out))
+      for (let i = 0; i < into.length; i++)
+        into[i] = c.step > 0 ? round((from[i] - c.offset) / c.step) * c.step + c.offset : from[i];
   },
 });

@@ -1,0 +1,38 @@
+import { number } from '../../core/kind/controls';
+import { signalKind } from '../../core/kind/kind';
+import { rowsLike } from '../../core/signal/rows';
+
+const time = (label: string, help: string) =>
+  number({ label, help, default: 0.3, range: [0, 2], min: 0, max: 60, unit: 's' });
+
+export default signalKind({
+  id: 'smooth',
+  label: 'Smooth',
+  summary: 'Lets values follow softly, rising and falling in their own time.',
+  words: ['lag', 'ease', 'filter', 'slew', 'damp', 'soften', 'average', 'follow'],
+  inputs: { in: { label: 'In', help: 'The values to follow.', carries: 'signal' } },
+  controls: {
+    rise: time('Rise', 'Seconds for 95 % of the way up; 0 follows at once.'),
+    fall: time('Fall', 'Seconds for 95 % of the way down; 0 follows at once.'),
+  },
+  naturalRange: () => [-1, 1],
+  moves: () => true,
+  memory: (): { before: Float32Array[] } => ({ before: [] }),
+  // e^-3 of the way is left after the time asked for, however many frames it took.
+  compute({ controls: c, inputs, moment, memory, out }) {
+    const up = c.rise > 0 ? 1 - Math.exp((-3 * moment.dt) / c.rise) : 1;
+    const down = c.fall > 0 ? 1 - Math.exp((-3 * moment.dt) / c.fall) : 1;
+    rowsLike(inputs.in, out).forEach(({ from, into }, k) => {
+      const before = memory.before[k];
+      if (before?.length === into.length) {
+        for (let i = 0; i < into.length; i++)
+          before[i] += (from[i] - before[i]) * (from[i] > before[i] ? up : down);
+        into.set(before);
+      } else {
+        // What is new starts where it is, instead of rising from 0.
+        memory.before[k] = from.slice(0, into.length);
+        into.set(memory.before[k]);
+      }
+    });
+  },
+});

@@ -1,0 +1,60 @@
+import { expect } from '@jest/globals';
+import { quietInputs, type InputState } from '../src/core/run/inputs';
+import { SceneRun } from '../src/core/run/scene-run';
+import { makeScene } from '../src/core/show/create';
+import { addNode, connect } from '../src/core/show/edit';
+import type { ControlValue } from '../src/core/show/types';
+import { momentAt } from '../src/core/time/clock';
+import { oneStep } from '../src/core/time/loop-steps';
+import { catalogue } from '../src/nodes/catalogue';
+
+/** A row of nodes, each wired into the first input of the next; gives the samples of the last one, frame by frame. */
+export class Bench {
+  private readonly scene = makeScene(catalogue, 's1', 'Scene');
+  private readonly run = new SceneRun(catalogue);
+  private last = '';
+  private frame = 0;
+  live: InputState = quietInputs();
+
+  constructor(readonly rate = 60) {}
+
+  add(kind: string, controls: Record<string, ControlValue> = {}, port?: string): this {
+    const id = addNode(this.scene, catalogue, kind, [0, 0]);
+    Object.assign(this.scene.nodes[id].controls, controls);
+    if (this.last)
+      connect(this.scene, catalogue, this.last, id, port ?? Object.keys(catalogue.get(kind)!.inputs)[0]);
+    this.last = id;
+    return this;
+  }
+
+  beside(kind: string, controls: Record<string, ControlValue>, port: string): this {
+    const id = addNode(this.scene, catalogue, kind, [0, 0]);
+    Object.assign(this.scene.nodes[id].controls, controls);
+    connect(this.scene, catalogue, id, this.last, port);
+    return this;
+  }
+
+  play(frames = 1): number[][] {
+    this.run.update(this.scene, [this.last]);
+    for (let k = 0; k < frames; k++) {
+      const t = this.frame / this.rate;
+      this.run.run({
+        moment: momentAt(t, this.frame ? 1 / this.rate : 0, this.rate, { bpm: 120, beatsPerBar: 4 }),
+        live: this.live,
+        canvas: { width: 16, height: 9 },
+        loop: oneStep,
+      });
+      this.frame++;
+    }
+    expect([...this.run.faults().values()]).toEqual([]);
+    return this.run.runs.get(this.last)!.signal.lanes.map((lane) => [...lane.samples]);
+  }
+
+  key(down: boolean, presses: number): this {
+    this.live = { ...this.live, keys: { Space: { down, presses } } };
+    return this;
+  }
+}
+
+/** To four places. */
+export const rounded = (values: number[]): number[] => values.map((v) => Math.round(v * 1e4) / 1e4);
