@@ -4,7 +4,7 @@ import { sceneOutOf } from '../src/core/patch/plan';
 import type {
   ControlValue,
   Fit,
-  Motion,
+  Swing,
   PatchNode,
   ReturnSettings,
   Scene,
@@ -59,7 +59,7 @@ export class Sketch {
     setFormula(this.scene, node, part, text);
   }
 
-  swing(node: string, part: string, motion: Partial<Motion>): void {
+  swing(node: string, part: string, motion: Partial<Swing>): void {
     setMotions(this.scene, node, part, [
       { type: 'swing', on: true, amount: 0.1, shape: 'sine', rate: 0.1, unit: 'hertz', phase: 0, ...motion },
     ]);

@@ -57,7 +57,12 @@ function catalogueText(): string {
 const standaloneCode = (standalone as unknown as { default?: typeof standalone }).default ?? standalone;
 
 function validatorText(): string {
-  const ajv = new Ajv2020({ allErrors: true, strict: true, code: { source: true, esm: true } });
+  const ajv = new Ajv2020({
+    allErrors: true,
+    strict: true,
+    discriminator: true,
+    code: { source: true, esm: true },
+  });
   return `// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
 }
 

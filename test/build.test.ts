@@ -238,3 +238,64 @@ describe('keys and envelopes', () => {
     await desk.until('rest again', live, (v) => v === 0);
   });
 });
+
+describe('motions', () => {
+  const bead = async (part: string): Promise<string> =>
+    (await (await desk.find(`[data-part="${part}"] [data-testid="bead"]`)).getAttribute('style')) ?? '';
+  const order = (): Promise<string[]> =>
+    desk.driver.executeScript(
+      `return [...document.querySelectorAll('[data-motion]')].map((row) => row.dataset.motion)`,
+    );
+
+  test('Swing and Wander move a control around its base, which stays where the hand set it', async () => {
+    await desk.openShow(smallShow('Motions'));
+    await desk.add('flat', 'Flat Shape');
+    await desk.wire('Flat Shape', 'Scene Out', 'picture');
+    await desk.choose('Flat Shape');
+    await desk.type('Place x value', '0.1');
+    await desk.click('[aria-label="Source of Place x"]');
+    await desk.click('[aria-label="Add Swing"]');
+    await desk.click('[aria-label="Add Wander"]');
+    await desk.type('Swing rate', '3');
+    const first = await bead('place.x');
+    await desk.until(
+      'the bead to move',
+      () => bead('place.x'),
+      (style) => style !== first,
+    );
+    expect(await desk.text('[aria-label="Place x value"]')).toBe('0.1');
+    expect(await order()).toEqual(['swing', 'wander']);
+    await desk.click('[aria-label="Move Wander up"]');
+    await desk.until('the other order', order, (types) => types.join() === 'wander,swing');
+    await desk.click('[aria-label="Remove Swing"]');
+    await desk.click('[aria-label="Remove Wander"]');
+    await desk.until('no motion', order, (types) => types.length === 0);
+  });
+
+  test('a Hit waits for a key, and comes back', async () => {
+    await desk.add('keyboard', 'Keys');
+    await desk.choose('Flat Shape');
+    await desk.click('[aria-label="Source of Size x"]');
+    await desk.click('[aria-label="Add Hit"]');
+    await desk.type('Hit amount', '1');
+    await desk.type('Hit decay', '3');
+    await desk.select('Hit trigger', 'Keys');
+    const rest = await desk.until(
+      'the shape',
+      () => desk.picture(),
+      (p) => p.lit > 0.02,
+    );
+    await desk.chooseNothing();
+    await desk.press(Key.SPACE);
+    await desk.until(
+      'a larger shape',
+      () => desk.picture(),
+      (p) => p.lit > rest.lit * 1.3,
+    );
+    await desk.until(
+      'the shape as it was',
+      () => desk.picture(),
+      (p) => p.lit < rest.lit * 1.1,
+    );
+  });
+});

@@ -3,6 +3,7 @@ import { kindOf } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
+import { triggersOf } from '../show/motions';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import { portOf, sourceOf, wiresInto } from './wiring';
 
@@ -140,6 +141,7 @@ export function buildPlan(
       if (part.formula !== null) {
         for (const named of nodesNamedIn(part.formula, byName)) if (!visiting.has(named)) visit(named);
       }
+      for (const trigger of triggersOf(node.motions[part.name])) if (!visiting.has(trigger)) visit(trigger);
     }
     for (const [control, spec] of Object.entries(kind.controls)) {
       const text = node.controls[control];

@@ -31,6 +31,11 @@ export class FormulaScope {
     return this.byName.has(name.split('.')[0]);
   }
 
+  /** The signal of a node by its id, null if it gives none. */
+  signalOf(id: string | null): Signal | null {
+    return id === null ? null : (this.find(id)?.signal ?? null);
+  }
+
   private lookUp(name: string): { samples: Float32Array } | { count: number } | null {
     const [node, property] = name.split('.');
     const id = this.byName.get(node);

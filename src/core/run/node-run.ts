@@ -89,6 +89,7 @@ export class NodeRun {
   restart(): void {
     const { kind } = this.plan;
     if (kind.output === 'signal') this.memory = kind.memory?.();
+    for (const part of this.parts.values()) part.restart();
     this.stale = true;
   }
 

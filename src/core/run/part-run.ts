@@ -5,20 +5,15 @@ import type { PlanPart } from '../patch/plan';
 import { fitInPlace } from '../signal/fit';
 import { laneOf, type Signal } from '../signal/signal';
 import { spreadInto } from '../signal/spread';
-import { wave } from '../signal/wave';
 import { partsOf } from '../kind/controls';
 import type { Motion } from '../show/types';
 import type { Moment } from '../time/clock';
+import { hash } from '../random';
 import type { FormulaScope } from './formula-scope';
+import { MotionRun } from './motion-run';
 
 /** A control part's samples may not grow beyond this, whatever a formula asks for. */
 export const mostSamples = 1 << 20;
-
-function offsetOf(motion: Motion, moment: Moment): number {
-  const turns =
-    motion.unit === 'beats' ? (motion.rate > 0 ? moment.beat / motion.rate : 0) : moment.time * motion.rate;
-  return motion.on ? motion.amount * wave(motion.shape, turns + motion.phase) : 0;
-}
 
 /** One driven part of a control while it runs: holds its samples before limits and units. */
 export class PartRun {
@@ -28,6 +23,7 @@ export class PartRun {
   private runner: FormulaRunner | null = null;
   private expression: Expression | null = null;
   private varies = '';
+  private moving: MotionRun[] = [];
 
   constructor(
     public plan: PlanPart,
@@ -44,6 +40,11 @@ export class PartRun {
     this.plan = plan;
     this.base = base;
     this.motions = motions;
+  }
+
+  /** Forgets where its motions were. */
+  restart(): void {
+    this.moving = [];
   }
 
   private get takesMany(): boolean {
@@ -78,11 +79,12 @@ export class PartRun {
     }
     // The last good samples stay, so a slip of the finger on stage does not move the picture.
     if (!next) return false;
-    if (this.motions.length) {
-      let offset = 0;
-      for (const motion of this.motions) offset += offsetOf(motion, moment);
-      for (let i = 0; i < next.length; i++) next[i] += offset;
-    }
+    this.motions.forEach((motion, k) => {
+      if (this.moving[k]?.type !== motion.type)
+        this.moving[k] = new MotionRun(motion.type, hash(this.plan.part + 7 * k) % 997);
+      const trigger = motion.type === 'hit' ? scope.signalOf(motion.trigger) : null;
+      this.moving[k].apply(motion, next, moment, trigger);
+    });
     const before = this.samples;
     let changed = before.length !== next.length;
     for (let i = 0; !changed && i < next.length; i++) changed = before[i] !== next[i];

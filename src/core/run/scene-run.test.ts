@@ -76,6 +76,28 @@ describe('control sources', () => {
     expect(control(blur, 'radius')).toBeCloseTo(0.15);
   });
 
+  test('several motions lie on one control in their order; a Hit waits for a node that nothing else needs', () => {
+    const [shape, keys] = [add('flat-shape', { turn: 10 }), add('keys')];
+    const at = { on: true, amount: 20 };
+    setMotions(scene, shape, 'turn', [
+      { type: 'hit', ...at, trigger: keys, attack: 0, decay: 10 },
+      { type: 'ramp', ...at, amount: 5, way: 'once', length: 0, unit: 'seconds', eased: false },
+      { type: 'follow', on: true, amount: 1, rise: 0, fall: 0 },
+    ]);
+    update(shape);
+    const degrees = (): number => ((control(shape, 'turn') as number) * 180) / Math.PI;
+    step();
+    expect(degrees()).toBeCloseTo(15);
+    live = { ...live, keys: { Space: { down: true, presses: 1 } } };
+    step();
+    expect(degrees()).toBeCloseTo(35);
+    expect(taken.nodes[shape].controls.turn).toBe(10);
+    run.restart();
+    live = { ...live, keys: { Space: { down: false, presses: 1 } } };
+    step();
+    expect(degrees()).toBeCloseTo(15);
+  });
+
   test('hard limits hold whatever drives a control; angles become radians', () => {
     const [blur, turn] = [add('blur'), add('transform', { turn: 180 })];
     setFormula(scene, blur, 'radius', '-5');

@@ -15,8 +15,10 @@ import {
   renameNode,
   sendHome,
   setFormula,
+  setMotions,
 } from './edit';
-import type { Scene, Show } from './types';
+import { freshMotion } from './motions';
+import type { Motion, Scene, Show } from './types';
 
 enablePatches();
 let show: Show;
@@ -171,6 +173,22 @@ describe('nodes', () => {
     expect(back?.back).toBeDefined();
     const [half] = pasteNodes(scene, catalogue, copyNodes(scene, [mix]), [0, 0]);
     expect(Object.values(scene.wires).find((w) => w.to.node === half)?.back).toBeUndefined();
+  });
+});
+
+describe('motions', () => {
+  test('a Hit forgets a trigger that is removed, and a copy waits for the copy of it', () => {
+    const [keys, shape] = [add('keys'), add('flat-shape')];
+    const hit = { ...freshMotion('hit', [0, 1], 1), trigger: keys } as Motion;
+    setMotions(scene, shape, 'turn', [hit]);
+    const both = pasteNodes(scene, catalogue, copyNodes(scene, [keys, shape]), [20, 20]);
+    const [copiedKeys, copiedShape] = both;
+    expect(scene.nodes[copiedShape].motions.turn[0]).toMatchObject({ trigger: copiedKeys });
+    const [alone] = pasteNodes(scene, catalogue, copyNodes(scene, [shape]), [40, 40]);
+    expect(scene.nodes[alone].motions.turn[0]).toMatchObject({ trigger: keys });
+    removeNodes(scene, catalogue, [keys]);
+    for (const id of [shape, alone]) expect(scene.nodes[id].motions.turn[0]).toMatchObject({ trigger: null });
+    expect(scene.nodes[copiedShape].motions.turn[0]).toMatchObject({ trigger: copiedKeys });
   });
 });
 

@@ -4,6 +4,7 @@ import { formulaName, renameInFormula } from '../formula/names';
 import { partName, partsOf, rangeOf } from '../kind/controls';
 import { passThroughOf, takes, type Catalogue } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
+import { renameTriggers } from './motions';
 import { plainValue } from '../run/node-run';
 import { freeId, freeName, makeNode, structuredCloneOf } from './create';
 import type { ControlValue, Fit, Motion, PatchNode, Scene, Wire } from './types';
@@ -126,6 +127,8 @@ export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly st
       }
     }
     delete scene.nodes[id];
+    for (const node of Object.values(scene.nodes))
+      renameTriggers(node, (trigger) => (trigger === id ? null : trigger));
     if (!into) continue;
     for (const wire of out) {
       const back = wire.back ?? into.back;
@@ -280,6 +283,7 @@ export function pasteNodes(
   }
   for (const id of fresh.values()) {
     const node = scene.nodes[id];
+    renameTriggers(node, (trigger) => fresh.get(trigger) ?? (scene.nodes[trigger] ? trigger : null));
     for (const part of Object.keys(node.formulas)) {
       for (const [from, to] of renamed) node.formulas[part] = renameInFormula(node.formulas[part], from, to);
     }

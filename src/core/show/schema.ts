@@ -19,20 +19,40 @@ const fit = {
   },
 } as const;
 
-const swing = {
+/** A motion: what all have, and what this one has beside it. */
+const motion = <const P extends Record<string, object>>(type: string, own: P) => ({
   type: 'object',
-  required: ['type', 'on', 'amount', 'shape', 'rate', 'unit', 'phase'],
+  required: ['type', 'on', 'amount', ...Object.keys(own)],
   additionalProperties: false,
-  properties: {
-    type: { const: 'swing' },
-    on: { type: 'boolean' },
-    amount: { type: 'number' },
-    shape: { enum: ['sine', 'triangle', 'square', 'ramp'] },
-    rate: { type: 'number', minimum: 0 },
-    unit: { enum: ['hertz', 'beats'] },
-    phase: { type: 'number' },
-  },
-} as const;
+  properties: { type: { const: type }, on: { type: 'boolean' }, amount: { type: 'number' }, ...own },
+});
+const positive = { type: 'number', minimum: 0 } as const;
+const number = { type: 'number' } as const;
+
+const motions = {
+  type: 'object',
+  required: ['type'],
+  properties: { type: { type: 'string' } },
+  discriminator: { propertyName: 'type' },
+  oneOf: [
+    motion('swing', {
+      shape: { enum: ['sine', 'triangle', 'square', 'ramp'] },
+      rate: positive,
+      unit: { enum: ['hertz', 'beats'] },
+      phase: number,
+    }),
+    motion('wander', { speed: positive, seed: number }),
+    motion('ramp', {
+      way: { enum: ['once', 'round', 'toAndFro'] },
+      length: positive,
+      unit: { enum: ['seconds', 'beats'] },
+      eased: { type: 'boolean' },
+    }),
+    motion('walk', { rate: positive, smooth: { type: 'boolean' }, seed: number }),
+    motion('hit', { trigger: { anyOf: [{ type: 'null' }, id] }, attack: positive, decay: positive }),
+    motion('follow', { rise: positive, fall: positive }),
+  ],
+};
 
 const back = {
   type: 'object',
@@ -108,7 +128,7 @@ const node = {
     on: { type: 'boolean' },
     controls: { type: 'object', additionalProperties: controlValue },
     formulas: { type: 'object', additionalProperties: { type: 'string' } },
-    motions: { type: 'object', additionalProperties: { type: 'array', items: swing } },
+    motions: { type: 'object', additionalProperties: { type: 'array', items: motions } },
     size: { type: 'array', items: pixels, minItems: 2, maxItems: 2 },
     precision: { enum: ['auto', '8', '16', '32'] },
   },

@@ -25,12 +25,15 @@ export interface Fit {
 /** How m samples serve n places where the counts differ. */
 export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
 
-/** A wave laid on a control: value = base + amount x wave. */
-export interface Swing {
-  type: 'swing';
+interface MotionBase {
   on: boolean;
-  /** In the unit of the control. */
+  /** How far it moves the control, in the unit of the control. */
   amount: number;
+}
+
+/** A wave laid on a control: value = base + amount x wave. */
+export interface Swing extends MotionBase {
+  type: 'swing';
   shape: 'sine' | 'triangle' | 'square' | 'ramp';
   rate: number;
   /** hertz: cycles a second. beats: beats a cycle. */
@@ -39,7 +42,53 @@ export interface Swing {
   phase: number;
 }
 
-export type Motion = Swing;
+/** Smooth unrest: value = base + amount x noise, -1..1. */
+export interface Wander extends MotionBase {
+  type: 'wander';
+  /** Turns of direction a second, about. */
+  speed: number;
+  seed: number;
+}
+
+/** A way from the base to base + amount. */
+export interface Ramp extends MotionBase {
+  type: 'ramp';
+  /** Once from the start of the show, round and round, or to and fro. */
+  way: 'once' | 'round' | 'toAndFro';
+  /** How long one way takes. */
+  length: number;
+  unit: 'seconds' | 'beats';
+  eased: boolean;
+}
+
+/** Steps of up to a quarter of `amount`, at random, never further than `amount` from the base. */
+export interface Stroll extends MotionBase {
+  type: 'walk';
+  /** Steps a second. */
+  rate: number;
+  smooth: boolean;
+  seed: number;
+}
+
+/** An envelope of the height `amount`, fired when a signal rises over a half. */
+export interface Hit extends MotionBase {
+  type: 'hit';
+  /** Signal node; null never fires. */
+  trigger: string | null;
+  /** Seconds to the top, and from there back to the base. */
+  attack: number;
+  decay: number;
+}
+
+/** Lets all before it in the row follow softly. It has no amount of its own: 0..1 says how much of it counts. */
+export interface Follow extends MotionBase {
+  type: 'follow';
+  /** Seconds for 95 % of the way. */
+  rise: number;
+  fall: number;
+}
+
+export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow;
 
 /** The controls of a wire that carries the previous frame. */
 export interface ReturnSettings {

@@ -60,6 +60,31 @@ describe('a damaged file says where', () => {
       'scenes[0].nodes.n2',
       /stands under n2/,
     ],
+    [
+      'a motion of an unknown type',
+      (s: Show) =>
+        Object.assign(s.scenes[0].nodes.n2.motions, { x: [{ type: 'jump', on: true, amount: 1 }] }),
+      'scenes[0].nodes.n2.motions.x[0]',
+      /type must be one/,
+    ],
+    [
+      'a motion without its settings',
+      (s: Show) =>
+        Object.assign(s.scenes[0].nodes.n2.motions, {
+          x: [{ type: 'wander', on: true, amount: 1, seed: 1 }],
+        }),
+      'scenes[0].nodes.n2.motions.x[0]',
+      /speed is missing/,
+    ],
+    [
+      'a Hit that waits for nobody',
+      (s: Show) =>
+        Object.assign(s.scenes[0].nodes.n2.motions, {
+          x: [{ type: 'hit', on: true, amount: 1, trigger: 'n77', attack: 0, decay: 1 }],
+        }),
+      'scenes[0].nodes.n2.motions',
+      /no node n77/,
+    ],
     ['no scene', (s: Show) => (s.scenes = []), 'scenes', /fewer than 1/],
   ])('%s', (_name, change, where, what) => {
     const error = damage(change as never);

@@ -4,6 +4,7 @@ import { partsOf } from '../kind/controls';
 import { portTakes, reaches } from '../patch/wiring';
 import validateShape from './validator.generated';
 import { plainValue } from '../run/node-run';
+import { triggersOf } from './motions';
 import { asideOf, defaultReturn } from './return-settings';
 import { showFormat, showVersion, type Scene, type Show } from './types';
 
@@ -51,6 +52,8 @@ function sentence(fault: SchemaFault): string {
       return `Must be one of ${(fault.params.allowedValues as unknown[]).join(', ')}.`;
     case 'const':
       return `Must be ${JSON.stringify(fault.params.allowedValue)}.`;
+    case 'discriminator':
+      return `Its type must be one that this Pyrvel knows. Remove it, or open the file with a newer Pyrvel.`;
     default:
       return `This ${fault.message ?? 'is wrong'}.`;
   }
@@ -117,6 +120,14 @@ function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[
     const where = `${at}.nodes.${id}`;
     if (node.id !== id)
       findings.push({ level: 'error', where, what: `Its id is ${node.id}, but it stands under ${id}.` });
+    for (const trigger of triggersOf(Object.values(node.motions).flat())) {
+      if (!scene.nodes[trigger])
+        findings.push({
+          level: 'error',
+          where: `${where}.motions`,
+          what: `There is no node ${trigger} in this scene.`,
+        });
+    }
     const kind = kindOf(catalogue, node);
     if (!kind) {
       findings.push({

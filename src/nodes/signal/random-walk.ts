@@ -1,17 +1,6 @@
 import { number, point, text, toggle, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { randomAt } from '../../core/random';
-
-interface Memory {
-  /** The tick that `now` stands for; -1 before the first. */
-  tick: number;
-  now: Float64Array;
-  before: Float64Array;
-  key: string;
-}
-
-/** Ticks that are worked through at most after a leap in time; earlier ones are left out. */
-const mostTicks = 20000;
+import { Walk } from '../../core/signal/walk';
 
 export default signalKind({
   id: 'random-walk',
@@ -51,33 +40,14 @@ export default signalKind({
   },
   naturalRange: (c) => [Math.min(...c.range), Math.max(...c.range)],
   moves: () => true,
-  memory: (): Memory => ({ tick: -1, now: new Float64Array(0), before: new Float64Array(0), key: '' }),
-  // The walk starts with the show and only its ticks move it, so that it is the same at any frame rate.
+  memory: () => new Walk(),
   compute({ controls: c, moment, memory, out }) {
-    const [low, high] = [Math.min(...c.range), Math.max(...c.range)];
-    const at = moment.time * c.rate + 1e-9;
-    const tick = Math.floor(at);
-    const key = `${c.samples} ${c.seed}`;
-    if (memory.key !== key || tick < memory.tick || memory.tick < 0) {
-      memory.key = key;
-      memory.tick = Math.max(0, tick - mostTicks);
-      memory.now = new Float64Array(c.samples).fill((low + high) / 2);
-      memory.before = memory.now.slice();
-    }
-    memory.tick = Math.max(memory.tick, tick - mostTicks);
-    while (memory.tick < tick) {
-      memory.tick++;
-      memory.before.set(memory.now);
-      for (let i = 0; i < c.samples; i++) {
-        let next = memory.now[i] + (randomAt(memory.tick * 7919 + i, c.seed) * 2 - 1) * c.step;
-        if (next > high) next = 2 * high - next;
-        if (next < low) next = 2 * low - next;
-        memory.now[i] = Math.min(high, Math.max(low, next));
-      }
-    }
-    const share = c.smooth ? at - tick : 1;
     const [into] = out.layout([c.lane || 'value'], c.samples);
-    for (let i = 0; i < c.samples; i++)
-      into[i] = memory.before[i] + (memory.now[i] - memory.before[i]) * share;
+    const { step, rate, seed, smooth } = c;
+    memory.at(
+      moment.time,
+      { low: Math.min(...c.range), high: Math.max(...c.range), step, rate, seed, smooth },
+      into,
+    );
   },
 });

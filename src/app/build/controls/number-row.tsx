@@ -7,7 +7,8 @@ import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { usePart } from '../../engine/live';
 import { ScrubNumber, shortNumber } from '../../parts/scrub-number';
-import { PartSources, wireOf, type PartPlace } from './part-sources';
+import { wireOf, type PartPlace } from './part-place';
+import { PartSources } from './part-sources';
 import { Track } from './track';
 
 /** One number of a control: slider, value, and the button that opens where it comes from. */

@@ -1,36 +1,14 @@
 import { kindOf } from '../../../core/kind/kind';
-import { ArrowLeftRight, Home, Plus, X } from 'lucide-react';
-import type { ControlSpec } from '../../../core/kind/controls';
-import { rangeOf } from '../../../core/kind/controls';
-import {
-  naturalRangeOf,
-  setFormula,
-  setMotions,
-  connect,
-  disconnect,
-  sendHome,
-} from '../../../core/show/edit';
-import type { Edges, Fit, Motion, Scene, Spread, Wire } from '../../../core/show/types';
+import { ArrowLeftRight, Home } from 'lucide-react';
+import { naturalRangeOf, setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
+import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField, TextField } from './field';
-
-export interface PartPlace {
-  scene: Scene;
-  node: string;
-  control: string;
-  /** `size`, `place.x`. */
-  part: string;
-  spec: ControlSpec;
-}
-
-/** The wire that drives a part: its own, or one into the whole control. */
-export function wireOf({ scene, node, control, part }: PartPlace): Wire | null {
-  const into = Object.values(scene.wires).filter((w) => w.to.node === node);
-  return into.find((w) => w.to.port === part) ?? into.find((w) => w.to.port === control) ?? null;
-}
+import { MotionRows } from './motion-rows';
+import { wireOf, type PartPlace } from './part-place';
 
 const edgeOptions: readonly (readonly [Edges, string])[] = [
   ['pass', 'go on'],
@@ -152,131 +130,14 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
   );
 }
 
-const freshSwing = (amount: number): Motion => ({
-  type: 'swing',
-  on: true,
-  amount,
-  shape: 'sine',
-  rate: 0.25,
-  unit: 'hertz',
-  phase: 0,
-});
-
-function SwingRow({ place, index, motion }: { place: PartPlace; index: number; motion: Motion }) {
-  const { scene, node, part, spec } = place;
-  const [low, high] = rangeOf(spec);
-  const put = (change: Partial<Motion>, key: string | null = null): void => {
-    editScene(
-      scene.id,
-      (draft) => {
-        const motions = draft.nodes[node].motions[part];
-        setMotions(
-          draft,
-          node,
-          part,
-          motions.map((m, k) => (k === index ? { ...m, ...change } : m)),
-        );
-      },
-      key && `${node} ${part} swing ${index} ${key}`,
-    );
-  };
-  const step = (high - low) / 400;
-  return (
-    <div className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1">
-      <label className="flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          checked={motion.on}
-          onChange={(e) => put({ on: e.target.checked })}
-        />{' '}
-        Swing
-      </label>
-      <div className="flex items-center gap-1">
-        <ScrubNumber
-          label="Swing amount"
-          value={motion.amount}
-          step={step}
-          fine={step / 10}
-          className="w-16"
-          onChange={(amount) => put({ amount }, 'amount')}
-          onDone={endGesture}
-        />
-        <SelectField
-          label="Swing shape"
-          value={motion.shape}
-          options={[
-            ['sine', 'Sine'],
-            ['triangle', 'Triangle'],
-            ['square', 'Square'],
-            ['ramp', 'Ramp'],
-          ]}
-          onChange={(shape) => put({ shape: shape as Motion['shape'] })}
-        />
-        <span className="grow" />
-        <button
-          type="button"
-          className="tool"
-          aria-label="Remove Swing"
-          onClick={() =>
-            editScene(scene.id, (d) =>
-              setMotions(
-                d,
-                node,
-                part,
-                d.nodes[node].motions[part].filter((_, k) => k !== index),
-              ),
-            )
-          }
-        >
-          <X size={13} />
-        </button>
-      </div>
-      <span className="quiet">Rate, phase</span>
-      <div className="flex items-center gap-1">
-        <ScrubNumber
-          label="Swing rate"
-          value={motion.rate}
-          step={0.01}
-          fine={0.001}
-          min={0}
-          className="w-16"
-          onChange={(rate) => put({ rate }, 'rate')}
-          onDone={endGesture}
-        />
-        <SelectField
-          label="Swing rate in"
-          value={motion.unit}
-          options={[
-            ['hertz', 'a second'],
-            ['beats', 'beats each'],
-          ]}
-          onChange={(unit) => put({ unit: unit as Motion['unit'] })}
-        />
-        <ScrubNumber
-          label="Swing phase"
-          value={motion.phase}
-          step={0.01}
-          fine={0.001}
-          className="w-14"
-          onChange={(phase) => put({ phase }, 'phase')}
-          onDone={endGesture}
-        />
-      </div>
-    </div>
-  );
-}
-
 /** Where the value of one control part comes from: by hand, a formula, a wire; and what moves on it. */
 export function PartSources({ place }: { place: PartPlace }) {
-  const { scene, node, control, part, spec } = place;
+  const { scene, node, control, part } = place;
   const wire = wireOf(place);
   const formula = wire ? undefined : scene.nodes[node].formulas[part];
-  const motions = scene.nodes[node].motions[part] ?? [];
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
   const formulaFault =
     formula !== undefined && fault?.startsWith(`${part}: `) ? fault.slice(part.length + 2) : null;
-  const [low, high] = rangeOf(spec);
   const signals = Object.values(scene.nodes).filter(
     (n) => kindOf(catalogue, n)?.output === 'signal' && n.id !== node,
   );
@@ -344,20 +205,7 @@ export function PartSources({ place }: { place: PartPlace }) {
         </div>
       )}
       {wire && <WireSettings scene={scene} wire={wire} />}
-      {motions.map((motion, k) => (
-        <SwingRow key={k} place={place} index={k} motion={motion} />
-      ))}
-      <button
-        type="button"
-        className="tool self-start"
-        onClick={() =>
-          editScene(scene.id, (d) =>
-            setMotions(d, node, part, [...motions, freshSwing(Number(((high - low) / 8).toPrecision(2)))]),
-          )
-        }
-      >
-        <Plus size={13} /> Swing
-      </button>
+      <MotionRows place={place} />
     </div>
   );
 }

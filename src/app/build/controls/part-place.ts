@@ -1,0 +1,17 @@
+import type { ControlSpec } from '../../../core/kind/controls';
+import type { Scene, Wire } from '../../../core/show/types';
+
+export interface PartPlace {
+  scene: Scene;
+  node: string;
+  control: string;
+  /** `size`, `place.x`. */
+  part: string;
+  spec: ControlSpec;
+}
+
+/** The wire that drives a part: its own, or one into the whole control. */
+export function wireOf({ scene, node, control, part }: PartPlace): Wire | null {
+  const into = Object.values(scene.wires).filter((w) => w.to.node === node);
+  return into.find((w) => w.to.port === part) ?? into.find((w) => w.to.port === control) ?? null;
+}

@@ -1,0 +1,108 @@
+import { octaveNoise } from '../noise';
+import { envelopeAt, envelopeLength, type EnvelopeShape } from '../signal/envelope';
+import { Triggers } from '../signal/rows';
+import type { Signal } from '../signal/signal';
+import { Walk } from '../signal/walk';
+import { wave } from '../signal/wave';
+import type { Follow, Hit, Motion, Ramp } from '../show/types';
+import type { Moment } from '../time/clock';
+
+/** Hits that may sound at once; the oldest is dropped. */
+const mostHits = 16;
+
+function rampAt(motion: Ramp, moment: Moment): number {
+  const now = motion.unit === 'beats' ? moment.beat : moment.time;
+  const ways = motion.length > 0 ? now / motion.length : 1;
+  let share = ways - Math.floor(ways);
+  if (motion.way === 'once') share = Math.min(1, Math.max(0, ways));
+  if (motion.way === 'toAndFro' && Math.floor(ways) % 2 !== 0) share = 1 - share;
+  return motion.eased ? share * share * (3 - 2 * share) : share;
+}
+
+/** One motion of a control while it runs. */
+export class MotionRun {
+  private readonly walk = new Walk();
+  private readonly one = new Float32Array(1);
+  private readonly triggers = new Triggers();
+  private hits: number[] = [];
+  private followed: Float32Array | null = null;
+
+  /** `salt` sets the unrest of one control part apart from that of the next, whose seed is the same. */
+  constructor(
+    readonly type: Motion['type'],
+    private readonly salt: number,
+  ) {}
+
+  /** Lays the motion on `samples`, in the unit of the control. `trigger` is the signal that a Hit waits for. */
+  apply(motion: Motion, samples: Float32Array, moment: Moment, trigger: Signal | null): void {
+    if (motion.type === 'follow') {
+      this.follow(motion, samples, moment.dt);
+      return;
+    }
+    const offset = motion.on ? motion.amount * this.shapeOf(motion, moment, trigger) : 0;
+    for (let i = 0; i < samples.length; i++) samples[i] += offset;
+  }
+
+  /** How far the motion is, as a share of its amount. */
+  private shapeOf(motion: Exclude<Motion, Follow>, moment: Moment, trigger: Signal | null): number {
+    switch (motion.type) {
+      case 'swing': {
+        const { unit, rate } = motion;
+        const turns = unit === 'beats' ? (rate > 0 ? moment.beat / rate : 0) : moment.time * rate;
+        return wave(motion.shape, turns + motion.phase);
+      }
+      case 'wander': {
+        const noise = octaveNoise(
+          motion.seed * 71.7 + this.salt * 13.37,
+          moment.time * motion.speed + 0.37,
+          0.71,
+          2,
+          0.5,
+        );
+        // Gradient noise seldom passes 0.7, so it is opened to the range it promises.
+        return Math.max(-1, Math.min(1, noise * 1.4));
+      }
+      case 'ramp':
+        return rampAt(motion, moment);
+      case 'walk':
+        this.walk.at(
+          moment.time,
+          { ...motion, low: -1, high: 1, step: 0.25, seed: motion.seed * 31 + this.salt },
+          this.one,
+        );
+        return this.one[0];
+      case 'hit':
+        return this.hit(motion, moment.time, trigger);
+    }
+  }
+
+  private hit({ attack, decay }: Hit, time: number, trigger: Signal | null): number {
+    const shape: EnvelopeShape = {
+      attackSeconds: attack,
+      holdSeconds: 0,
+      decaySeconds: decay,
+      sustain: 0,
+      releaseSeconds: 0,
+      attackBend: 2,
+      decayBend: 2,
+      releaseBend: 1,
+    };
+    // Time that went back takes hits with it that have not happened yet.
+    this.hits = this.hits.filter((at) => at <= time && time - at <= envelopeLength(shape, 0));
+    if (this.triggers.anyRose(trigger)) this.hits.push(time);
+    if (this.hits.length > mostHits) this.hits.shift();
+    return this.hits.reduce((most, at) => Math.max(most, envelopeAt(shape, time - at, 0)), 0);
+  }
+
+  private follow({ on, amount, rise, fall }: Follow, samples: Float32Array, dt: number): void {
+    if (this.followed?.length !== samples.length) this.followed = samples.slice();
+    const { followed } = this;
+    // e^-3 of the way is left after the time asked for, however many frames it took.
+    const up = rise > 0 ? 1 - Math.exp((-3 * dt) / rise) : 1;
+    const down = fall > 0 ? 1 - Math.exp((-3 * dt) / fall) : 1;
+    for (let i = 0; i < samples.length; i++) {
+      followed[i] += (samples[i] - followed[i]) * (samples[i] > followed[i] ? up : down);
+      if (on) samples[i] += (followed[i] - samples[i]) * amount;
+    }
+  }
+}
