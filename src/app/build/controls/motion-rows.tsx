@@ -43,7 +43,7 @@ const spoken: Readonly<Record<Type, Spoken>> = {
     help: 'A wave around the value.',
     lines: [
       [
-        'Shape',
+        'Shape, phase',
         [
           {
             key: 'shape',
@@ -241,7 +241,7 @@ export function MotionRows({ place }: { place: PartPlace }) {
         return (
           <div
             key={k}
-            className="grid grid-cols-[4.5rem_1fr] items-center gap-x-2 gap-y-1"
+            className="grid grid-cols-[5.25rem_1fr] items-center gap-x-2 gap-y-1"
             data-motion={motion.type}
             title={help}
           >
