@@ -18,7 +18,11 @@ export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: S
   const inputs = Object.entries(kind.inputs);
   return (
     <section className="flex min-h-0 flex-col" aria-label={`Help for ${kind.label}`} data-testid="kind-help">
-      <EngineCanvas role="example" className="aspect-video w-full shrink-0" label={`Example of ${kind.label}`} />
+      <EngineCanvas
+        role="example"
+        className="aspect-video w-full shrink-0"
+        label={`Example of ${kind.label}`}
+      />
       <div className="flex min-h-0 grow flex-col gap-2 overflow-y-auto p-3">
         <p>
           <strong>{kind.label}.</strong> {kind.summary}
