@@ -250,7 +250,13 @@ describe('motions', () => {
   test('Swing and Wander move a control around its base, which stays where the hand set it', async () => {
     await desk.openShow(smallShow('Motions'));
     await desk.add('flat', 'Flat Shape');
+    await desk.tidy();
     await desk.wire('Flat Shape', 'Scene Out', 'picture');
+    await desk.until(
+      'the wire',
+      () => desk.wires(),
+      (n) => n === 1,
+    );
     await desk.choose('Flat Shape');
     await desk.type('Place x value', '0.1');
     await desk.click('[aria-label="Source of Place x"]');

@@ -32,8 +32,18 @@ const byCarried: Readonly<Record<InputSpec['carries'], Feed>> = {
   prop: { kind: 'body' },
 };
 
-/** Kinds whose effect is seen on something else than the usual picture. */
-const otherPicture: Readonly<Record<string, Feed>> = {
+/** Kinds whose effect is seen on something else than the usual picture or wave. */
+const otherFeed: Readonly<Record<string, Feed>> = {
+  rearrange: { kind: 'scatter' },
+  resample: { kind: 'scatter', controls: { samples: 5 } },
+  'pick-lanes': { kind: 'scatter' },
+  steps: { kind: 'number-line' },
+  remap: { kind: 'number-line' },
+  'shape-by-curve': { kind: 'number-line', controls: { samples: 24 } },
+  envelope: { kind: 'beat-clock', controls: { gives: 'hit' } },
+  crossing: { kind: 'oscillator', controls: { samples: 12, spread: 0.5, rate: 0.5 } },
+  smooth: { kind: 'random-walk', controls: { samples: 12, smooth: false, step: 1 } },
+
   edges: { kind: 'flat-shape', controls: { form: 'star', size: [0.7, 0.7], fill: [1, 1, 1, 1] } },
   glow: { kind: 'beam', controls: { form: 'star', halo: 0, core: 0.03 } },
   'frame-store': { kind: 'clip' },
@@ -58,6 +68,11 @@ const shown: Readonly<Record<string, Record<string, ControlValue>>> = {
   'frame-store': { back: 0, depth: 60 },
   beam: { motion: 'run', lit: [0, 0.5], form: 'polygon', taper: 0.3 },
   'channel-swap': { red: 'blue', blue: 'red' },
+  oscillator: { samples: 24, spread: 1 },
+  drift: { samples: 24 },
+  'random-walk': { samples: 24 },
+  'beat-clock': { periods: [1, 2, 4, 8] },
+  rearrange: { order: 'rising' },
 };
 
 class ExampleMaker {
@@ -78,8 +93,9 @@ class ExampleMaker {
 
   /** Wires something into each input of a node, and into theirs. */
   feed(id: string, kind: Kind, column: number): void {
+    const [first] = Object.keys(kind.inputs);
     for (const [port, spec] of Object.entries(kind.inputs)) {
-      const special = port === 'picture' ? otherPicture[kind.id] : feeds[port];
+      const special = port === first ? (otherFeed[kind.id] ?? feeds[port]) : feeds[port];
       const source = special ?? byCarried[spec.carries];
       const from = this.add(source, column - 1);
       const sourceKind = catalogue.get(source.kind)!;
@@ -103,10 +119,11 @@ class ExampleMaker {
   show(id: string, kind: Kind, column: number): void {
     let last: string | null = id;
     if (kind.output === 'signal') {
-      const to = this.add({ kind: 'flat-shape', controls: { size: [0.22, 0.22] } }, column + 1);
-      connect(this.scene, catalogue, id, to, 'place.x');
-      setFormula(this.scene, to, 'place.y', '0');
-      last = to;
+      // A row of dots, one for each sample, as high as its value.
+      const row = this.add({ kind: 'instances', controls: { size: 0.07 } }, column + 1);
+      setFormula(this.scene, row, 'place.x', '((i + 0.5) / n - 0.5) * 1.4');
+      connect(this.scene, catalogue, id, row, 'place.y');
+      last = this.tryWire(row, 'shot', 'props', column + 2);
     } else if (kind.output === 'shape') {
       const body = this.tryWire(id, 'body', 'shape', column + 1);
       last = body && this.tryWire(body, 'shot', 'props', column + 2);
