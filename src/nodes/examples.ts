@@ -120,7 +120,8 @@ class ExampleMaker {
     let last: string | null = id;
     if (kind.output === 'signal') {
       // A row of dots, one for each sample, as high as its value.
-      const row = this.add({ kind: 'instances', controls: { size: 0.07 } }, column + 1);
+      const row = this.add({ kind: 'instances', controls: { tint: [1, 0.66, 0.24, 1] } }, column + 1);
+      setFormula(this.scene, row, 'size', 'n > 1 ? 0.08 : 0.3');
       setFormula(this.scene, row, 'place.x', '((i + 0.5) / n - 0.5) * 1.4');
       connect(this.scene, catalogue, id, row, 'place.y');
       last = this.tryWire(row, 'shot', 'props', column + 2);
