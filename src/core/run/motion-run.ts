@@ -5,7 +5,7 @@ import type { Signal } from '../signal/signal';
 import { Walk } from '../signal/walk';
 import { wave } from '../signal/wave';
 import type { Follow, Hit, Motion, Ramp } from '../show/types';
-import type { Moment } from '../time/clock';
+import { wayDone, type Moment } from '../time/clock';
 
 /** Hits that may sound at once; the oldest is dropped. */
 const mostHits = 16;
@@ -97,9 +97,7 @@ export class MotionRun {
   private follow({ on, amount, rise, fall }: Follow, samples: Float32Array, dt: number): void {
     if (this.followed?.length !== samples.length) this.followed = samples.slice();
     const { followed } = this;
-    // e^-3 of the way is left after the time asked for, however many frames it took.
-    const up = rise > 0 ? 1 - Math.exp((-3 * dt) / rise) : 1;
-    const down = fall > 0 ? 1 - Math.exp((-3 * dt) / fall) : 1;
+    const [up, down] = [wayDone(rise, dt), wayDone(fall, dt)];
     for (let i = 0; i < samples.length; i++) {
       followed[i] += (samples[i] - followed[i]) * (samples[i] > followed[i] ? up : down);
       if (on) samples[i] += (followed[i] - samples[i]) * amount;

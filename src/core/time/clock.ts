@@ -64,3 +64,10 @@ export function tempoFromTaps(taps: readonly number[]): number | null {
 export function keepFor(keep: number, dt: number): number {
   return Math.pow(keep, 60 * dt);
 }
+
+/**
+ * Share of the way that is done in `dt` seconds by what does 95 % of it in `seconds`: e^-3 is left then, however many
+ * frames it took. 0 seconds do all of it at once.
+ */
+export const wayDone = (seconds: number, dt: number): number =>
+  seconds > 0 ? 1 - Math.exp((-3 * dt) / seconds) : 1;

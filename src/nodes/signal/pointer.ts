@@ -1,5 +1,6 @@
 import { choice, number } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
+import { wayDone } from '../../core/time/clock';
 
 interface Memory {
   x: number;
@@ -36,7 +37,7 @@ export default signalKind({
     const { pointer } = live;
     const follow = c.follows === 'always' || pointer.down;
     if (follow) {
-      const share = c.lag > 0 && memory.started ? 1 - Math.exp((-3 * moment.dt) / c.lag) : 1;
+      const share = memory.started ? wayDone(c.lag, moment.dt) : 1;
       memory.x += (pointer.x - memory.x) * share;
       memory.y += (pointer.y - memory.y) * share;
       memory.started = true;

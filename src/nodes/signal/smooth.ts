@@ -1,6 +1,7 @@
 import { number } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { rowsLike } from '../../core/signal/rows';
+import { wayDone } from '../../core/time/clock';
 
 const time = (label: string, help: string) =>
   number({ label, help, default: 0.3, range: [0, 2], min: 0, max: 60, unit: 's' });
@@ -18,10 +19,8 @@ export default signalKind({
   naturalRange: () => [-1, 1],
   moves: () => true,
   memory: (): { before: Float32Array[] } => ({ before: [] }),
-  // e^-3 of the way is left after the time asked for, however many frames it took.
   compute({ controls: c, inputs, moment, memory, out }) {
-    const up = c.rise > 0 ? 1 - Math.exp((-3 * moment.dt) / c.rise) : 1;
-    const down = c.fall > 0 ? 1 - Math.exp((-3 * moment.dt) / c.fall) : 1;
+    const [up, down] = [wayDone(c.rise, moment.dt), wayDone(c.fall, moment.dt)];
     rowsLike(inputs.in, out).forEach(({ from, into }, k) => {
       const before = memory.before[k];
       if (before?.length === into.length) {
