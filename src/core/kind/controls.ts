@@ -241,3 +241,12 @@ export const amount = number({
   min: 0,
   max: 1,
 });
+
+/** How fewer samples serve more places: the control that goes with spreadInto. */
+export const countsDiffer = (help: string) =>
+  choice({
+    label: 'Counts differ',
+    help,
+    options: { stretch: 'Stretch', repeat: 'Repeat', mirror: 'Mirror', hold: 'Hold' },
+    default: 'stretch',
+  });

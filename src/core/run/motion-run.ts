@@ -5,7 +5,7 @@ import type { Signal } from '../signal/signal';
 import { Walk } from '../signal/walk';
 import { wave } from '../signal/wave';
 import type { Follow, Hit, Motion, Ramp } from '../show/types';
-import { wayDone, type Moment } from '../time/clock';
+import { cyclesAt, wayDone, type Moment } from '../time/clock';
 
 /** Hits that may sound at once; the oldest is dropped. */
 const mostHits = 16;
@@ -46,11 +46,8 @@ export class MotionRun {
   /** How far the motion is, as a share of its amount. */
   private shapeOf(motion: Exclude<Motion, Follow>, moment: Moment, trigger: Signal | null): number {
     switch (motion.type) {
-      case 'swing': {
-        const { unit, rate } = motion;
-        const turns = unit === 'beats' ? (rate > 0 ? moment.beat / rate : 0) : moment.time * rate;
-        return wave(motion.shape, turns + motion.phase);
-      }
+      case 'swing':
+        return wave(motion.shape, cyclesAt(moment, motion.rate, motion.unit) + motion.phase);
       case 'wander': {
         const noise = octaveNoise(
           motion.seed * 71.7 + this.salt * 13.37,

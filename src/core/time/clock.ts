@@ -71,3 +71,9 @@ export function keepFor(keep: number, dt: number): number {
  */
 export const wayDone = (seconds: number, dt: number): number =>
   seconds > 0 ? 1 - Math.exp((-3 * dt) / seconds) : 1;
+
+/** Cycles done at a moment by what makes `rate` of them a second, or takes `rate` beats for each. */
+export function cyclesAt(moment: Moment, rate: number, unit: 'hertz' | 'beats'): number {
+  if (unit === 'hertz') return moment.time * rate;
+  return rate > 0 ? moment.beat / rate : 0;
+}

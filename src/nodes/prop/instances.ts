@@ -1,4 +1,4 @@
-import { choice, colour, number, point, vector, whole } from '../../core/kind/controls';
+import { choice, colour, countsDiffer, number, point, vector, whole } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
 import type { BodyProp, InstancesProp } from '../../core/prop';
 import { pointShape, type Shape } from '../../core/shape/shape';
@@ -155,12 +155,7 @@ export default propKind({
       range: [0, 2],
       shownIf: (c) => c.reads === 'rows',
     }),
-    spread: choice({
-      label: 'Counts differ',
-      help: 'How fewer points or pixels serve more copies.',
-      options: { stretch: 'Stretch', repeat: 'Repeat', mirror: 'Mirror', hold: 'Hold' },
-      default: 'stretch',
-    }),
+    spread: countsDiffer('How fewer points or pixels serve more copies.'),
   },
   countOf(c, inputs, longest) {
     if (c.count > 0) return c.count;

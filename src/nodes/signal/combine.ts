@@ -1,4 +1,4 @@
-import { choice } from '../../core/kind/controls';
+import { choice, countsDiffer } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import type { Lane } from '../../core/signal/signal';
 import { spreadInto } from '../../core/signal/spread';
@@ -40,12 +40,7 @@ export default signalKind({
       },
       default: 'add',
     }),
-    spread: choice({
-      label: 'Counts differ',
-      help: 'How shorter signals are brought to the longest.',
-      options: { stretch: 'Stretch', repeat: 'Repeat', mirror: 'Mirror', hold: 'Hold' },
-      default: 'stretch',
-    }),
+    spread: countsDiffer('How shorter signals are brought to the longest.'),
   },
   naturalRange: () => [-1, 1],
   moves: () => false,

@@ -1,6 +1,7 @@
 import { choice, number, text } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { Triggers } from '../../core/signal/rows';
+import { cyclesAt } from '../../core/time/clock';
 
 interface Memory {
   hits: number;
@@ -70,8 +71,7 @@ export default signalKind({
   moves: () => true,
   memory: (): Memory => ({ hits: 0, started: null, triggers: new Triggers(), again: new Triggers() }),
   compute({ controls: c, inputs, moment, memory, out }) {
-    const ticks = c.unit === 'beats' ? (c.ticks > 0 ? moment.beat / c.ticks : 0) : moment.time * c.ticks;
-    const done = Math.floor(ticks + 1e-9);
+    const done = Math.floor(cyclesAt(moment, c.ticks, c.unit === 'beats' ? 'beats' : 'hertz') + 1e-9);
     if (memory.triggers.anyRose(inputs.trigger)) memory.hits++;
     if (memory.again.anyRose(inputs.restart)) {
       memory.hits = 0;

@@ -1,4 +1,4 @@
-import { choice, text } from '../../core/kind/controls';
+import { countsDiffer, text } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { spreadInto } from '../../core/signal/spread';
 
@@ -16,12 +16,7 @@ export default signalKind({
       help: 'Names of the lanes in order, parted by spaces; empty keeps those that come in.',
       default: 'x y z',
     }),
-    spread: choice({
-      label: 'Counts differ',
-      help: 'How shorter signals are brought to the longest.',
-      options: { stretch: 'Stretch', repeat: 'Repeat', mirror: 'Mirror', hold: 'Hold' },
-      default: 'stretch',
-    }),
+    spread: countsDiffer('How shorter signals are brought to the longest.'),
   },
   naturalRange: () => [-1, 1],
   moves: () => false,

@@ -1,6 +1,7 @@
 import { choice, number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { wave } from '../../core/signal/wave';
+import { cyclesAt } from '../../core/time/clock';
 
 export default signalKind({
   id: 'oscillator',
@@ -85,8 +86,7 @@ export default signalKind({
     const [into] = out.layout([c.lane || 'value'], count);
     const at = (many: Float32Array, i: number): number => many[many.length === 1 ? 0 : i];
     for (let i = 0; i < count; i++) {
-      const rate = at(c.rate, i);
-      const turns = c.unit === 'beats' ? (rate > 0 ? moment.beat / rate : 0) : moment.time * rate;
+      const turns = cyclesAt(moment, at(c.rate, i), c.unit);
       const t = turns + at(c.phase, i) + (c.spread * i) / count;
       into[i] = at(c.centre, i) + at(c.amplitude, i) * wave(c.shape, t, c.width);
     }
