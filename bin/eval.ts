@@ -23,7 +23,7 @@ export function* evalLines(show: Show, options: ReadonlyMap<string, string>): Ge
   run.update(scene, [node.id]);
   let head = '';
   for (let frame = 0; frame <= last; frame++) {
-    const moment = momentAt(frame / fps, frame === 0 ? 0 : 1 / fps, fps, show.tempo);
+    const moment = momentAt(frame / fps, frame === 0 ? 0 : 1 / fps, fps, show.tempo, undefined, scene.loop);
     run.run({ moment, live: quietInputs(), canvas: show.canvas, loop: oneStep });
     const fault = run.faults().get(node.id);
     if (fault) throw new UsageError(`${node.name}: ${fault}`);

@@ -3,7 +3,7 @@ import { quietInputs, type InputState } from '../src/core/run/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import { makeScene } from '../src/core/show/create';
 import { addNode, connect } from '../src/core/show/edit';
-import type { ControlValue } from '../src/core/show/types';
+import type { ControlValue, SceneLoop } from '../src/core/show/types';
 import { momentAt } from '../src/core/time/clock';
 import { oneStep } from '../src/core/time/loop-steps';
 import { catalogue } from '../src/nodes/catalogue';
@@ -39,7 +39,14 @@ export class Bench {
     for (let k = 0; k < frames; k++) {
       const t = this.frame / this.rate;
       this.run.run({
-        moment: momentAt(t, this.frame ? 1 / this.rate : 0, this.rate, { bpm: 120, beatsPerBar: 4 }),
+        moment: momentAt(
+          t,
+          this.frame ? 1 / this.rate : 0,
+          this.rate,
+          { bpm: 120, beatsPerBar: 4 },
+          undefined,
+          this.scene.loop,
+        ),
         live: this.live,
         canvas: { width: 16, height: 9 },
         loop: oneStep,
@@ -48,6 +55,23 @@ export class Bench {
     }
     expect([...this.run.faults().values()]).toEqual([]);
     return this.run.runs.get(this.last)!.signal.lanes.map((lane) => [...lane.samples]);
+  }
+
+  /** The frame that is played next. */
+  goTo(frame: number): this {
+    this.frame = frame;
+    return this;
+  }
+
+  loop(length: number, unit: SceneLoop['unit'], lock = false): this {
+    this.scene.loop = { length, unit, lock };
+    return this;
+  }
+
+  /** What is wrong with the last node, after one frame. */
+  fault(): string | undefined {
+    expect(() => this.play()).toThrow();
+    return this.run.faults().get(this.last);
   }
 
   key(down: boolean, presses: number): this {

@@ -6,7 +6,7 @@ export const slatsLoopSeconds = 10;
 /** Two crossed families of slats that move by whole periods: after the loop the first picture comes again. */
 export function shadeSlats(): Sketch {
   const s = new Sketch('s5', 'Shade Slats', [1150, 60]);
-  s.scene.loopBeats = 16;
+  s.scene.loop.length = 16;
   const slats = s.add('stripes', 'Slats', [-300, 0], {
     families: 'two',
     count: [7, 3],

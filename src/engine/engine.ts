@@ -1,7 +1,7 @@
 import type { Texture } from 'three';
 import type { Catalogue } from '../core/kind/kind';
 import { quietInputs, type InputState } from '../core/run/inputs';
-import type { Frame } from '../core/run/scene-run';
+import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 import { longestStepSeconds, momentAt, type BeatOrigin } from '../core/time/clock';

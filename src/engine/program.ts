@@ -1,6 +1,7 @@
 import type { IUniform, RawShaderMaterial, Texture } from 'three';
 import type { ImageKind } from '../core/kind/kind';
-import type { Frame, SceneRun } from '../core/run/scene-run';
+import type { Frame } from '../core/run/frame';
+import type { SceneRun } from '../core/run/scene-run';
 import type { Stop } from '../core/show/types';
 import { mostStops, type Assembled, type NumberRead, type TextureRead } from './assemble';
 import type { Gpu } from './gpu';

@@ -1,8 +1,10 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Catalogue } from '../core/kind/kind';
 import { sceneOutOf } from '../core/patch/plan';
-import { SceneRun, type Frame } from '../core/run/scene-run';
+import type { Frame } from '../core/run/frame';
+import { SceneRun } from '../core/run/scene-run';
 import type { Scene } from '../core/show/types';
+import { inLoop } from '../core/time/clock';
 import type { Texture } from 'three';
 import type { Gpu } from './gpu';
 import { ImageStage, type StageOptions } from './image-stage';
@@ -35,10 +37,10 @@ export class ScenePlayer {
    * but the picture of the scene does not depend on it.
    */
   play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
-    this.runFrame(scene, frame, watched);
+    const own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    this.stage.draw(scene, frame, this.out ? [this.out] : []);
-    this.lastFrame = frame;
+    this.stage.draw(scene, own, this.out ? [this.out] : []);
+    this.lastFrame = own;
   }
 
   /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
@@ -48,14 +50,15 @@ export class ScenePlayer {
     watched: readonly string[],
     fullHeight: number,
   ): Promise<void> {
-    this.runFrame(scene, frame, watched);
+    const own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    await this.stage.reach(scene, frame, this.out ? [this.out] : []);
-    this.stage.draw(scene, frame, this.out ? [this.out] : []);
-    this.lastFrame = frame;
+    await this.stage.reach(scene, own, this.out ? [this.out] : []);
+    this.stage.draw(scene, own, this.out ? [this.out] : []);
+    this.lastFrame = own;
   }
 
-  private runFrame(scene: Scene, frame: Frame, watched: readonly string[]): void {
+  /** Works out the numbers of a frame without drawing it; gives the frame as this scene with its own loop has it. */
+  runFrame(scene: Scene, frame: Frame, watched: readonly string[]): Frame {
     this.scene = scene;
     this.out = sceneOutOf(scene, this.catalogue);
     const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
@@ -64,7 +67,9 @@ export class ScenePlayer {
       this.mediaVersion = this.media.version;
       for (const id of this.stage.nodesWithSheets()) this.run.runs.get(id)?.markStale();
     }
-    this.run.run(frame);
+    const own = { ...frame, moment: inLoop(frame.moment, scene.loop) };
+    this.run.run(own);
+    return own;
   }
 
   /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a circle start again. */

@@ -46,6 +46,7 @@ import signalBetween from './signal/between';
 import signalCombine from './signal/combine';
 import signalCounter from './signal/counter';
 import signalCrossing from './signal/crossing';
+import signalCurve from './signal/curve';
 import signalDrift from './signal/drift';
 import signalEnvelope from './signal/envelope';
 import signalFormula from './signal/formula';
@@ -53,20 +54,25 @@ import signalGate from './signal/gate';
 import signalHistory from './signal/history';
 import signalHoldValue from './signal/hold-value';
 import signalJoinLanes from './signal/join-lanes';
+import signalKeyframes from './signal/keyframes';
 import signalKeys from './signal/keys';
 import signalLaneDelay from './signal/lane-delay';
 import signalNumberLine from './signal/number-line';
 import signalOscillator from './signal/oscillator';
 import signalPickLanes from './signal/pick-lanes';
+import signalPointReader from './signal/point-reader';
 import signalPointer from './signal/pointer';
 import signalRandomWalk from './signal/random-walk';
 import signalRearrange from './signal/rearrange';
 import signalRemap from './signal/remap';
 import signalResample from './signal/resample';
+import signalRipple from './signal/ripple';
 import signalScatter from './signal/scatter';
 import signalShapeByCurve from './signal/shape-by-curve';
 import signalSmooth from './signal/smooth';
 import signalSteps from './signal/steps';
+import signalTable from './signal/table';
+import signalTimeSpread from './signal/time-spread';
 import signalValues from './signal/values';
 import shapeBall from './shape/ball';
 import shapeBox from './shape/box';
@@ -128,6 +134,7 @@ export const allKinds = [
   { family: 'signal', kind: signalCombine },
   { family: 'signal', kind: signalCounter },
   { family: 'signal', kind: signalCrossing },
+  { family: 'signal', kind: signalCurve },
   { family: 'signal', kind: signalDrift },
   { family: 'signal', kind: signalEnvelope },
   { family: 'signal', kind: signalFormula },
@@ -135,20 +142,25 @@ export const allKinds = [
   { family: 'signal', kind: signalHistory },
   { family: 'signal', kind: signalHoldValue },
   { family: 'signal', kind: signalJoinLanes },
+  { family: 'signal', kind: signalKeyframes },
   { family: 'signal', kind: signalKeys },
   { family: 'signal', kind: signalLaneDelay },
   { family: 'signal', kind: signalNumberLine },
   { family: 'signal', kind: signalOscillator },
   { family: 'signal', kind: signalPickLanes },
+  { family: 'signal', kind: signalPointReader },
   { family: 'signal', kind: signalPointer },
   { family: 'signal', kind: signalRandomWalk },
   { family: 'signal', kind: signalRearrange },
   { family: 'signal', kind: signalRemap },
   { family: 'signal', kind: signalResample },
+  { family: 'signal', kind: signalRipple },
   { family: 'signal', kind: signalScatter },
   { family: 'signal', kind: signalShapeByCurve },
   { family: 'signal', kind: signalSmooth },
   { family: 'signal', kind: signalSteps },
+  { family: 'signal', kind: signalTable },
+  { family: 'signal', kind: signalTimeSpread },
   { family: 'signal', kind: signalValues },
   { family: 'shape', kind: shapeBall },
   { family: 'shape', kind: shapeBox },

@@ -8,11 +8,22 @@ export function formulaName(nodeName: string): string {
   return /^[a-z]/.test(word) ? word : `n_${word}`;
 }
 
+/** Names of the time. */
+export const timeNames = ['time', 'beat', 'bar', 'frame'] as const;
+export type TimeName = (typeof timeNames)[number];
+export const isTimeName = (name: string): name is TimeName => (timeNames as readonly string[]).includes(name);
+
 /** Names every formula may use: time and the place among the samples. */
-export const momentNames = ['time', 'beat', 'bar', 'frame', 'i', 'n', 'u'] as const;
+export const momentNames = [...timeNames, 'i', 'n', 'u'] as const;
 
 /** The text with every use of one node's name replaced, `drift.x` and `drift` alike. */
 export function renameInFormula(text: string, from: string, to: string): string {
   if (from === to) return text;
   return text.replace(new RegExp(`(?<![A-Za-z0-9_.])${from}(?=\\.[A-Za-z_]|(?![A-Za-z0-9_(]))`, 'g'), to);
 }
+
+/** Whether a formula asks which of many samples it is worked out for. */
+export const asksForSample = (text: string): boolean => /(?<![\w.])[inu](?![\w.])/.test(text);
+
+/** Whether a formula asks for the time. */
+export const asksForTime = (text: string): boolean => /(?<![\w.])(?:time|beat|bar|frame)(?![\w.])/.test(text);

@@ -1,4 +1,4 @@
-import type { Rgba, Stop } from '../show/types';
+import type { CurveLane, Rgba, Stop } from '../show/types';
 
 interface ControlBase {
   label: string;
@@ -20,6 +20,11 @@ interface NumberBase extends ControlBase {
   many?: true;
   /** 0 switches something off: whether it is 0 then stands in a shader's code, as `$name?`, and what is off costs nothing. */
   onOff?: true;
+  /**
+   * How often something turns: the choice control that says in which unit (hertz, beats or loop), or `period` where it is
+   * the seconds of one turn itself, 0 none. For loops that have to fit.
+   */
+  pace?: { unit: string } | 'period';
 }
 
 export interface NumberSpec extends NumberBase {
@@ -84,6 +89,8 @@ export interface TextSpec extends ControlBase {
   type: 'text';
   default: string;
   lines?: number;
+  /** Endings of text files whose content can be taken over. */
+  opens?: string;
 }
 /** A formula of `variables`, checked as it is typed. On image nodes it becomes part of the shader. */
 export interface FormulaSpec extends ControlBase {
@@ -99,6 +106,20 @@ export interface NumbersSpec extends ControlBase {
   /** Its numbers are x and y in turn, each pair a place on the monitor, measured from `of` if that is given. */
   handle?: { as: 'places'; of?: string };
   default: readonly number[];
+}
+/** One or more drawn curves, edited on the bench. */
+export interface CurvesSpec extends ControlBase {
+  type: 'curves';
+  default: readonly CurveLane[];
+  /** Time that the editor shows: a plain span, or the control that holds the length. */
+  span: number | { control: string };
+  /** Whether more curves can be added, each a lane. */
+  many: boolean;
+}
+/** A button: each press makes its number greater by one. It can be driven, and then counts as pressed at each rise. */
+export interface ButtonSpec extends ControlBase {
+  type: 'button';
+  default: number;
 }
 /** A file of the show or one that ships with the app, by its id; empty: none. */
 export interface FileSpec extends ControlBase {
@@ -136,6 +157,8 @@ export type ControlSpec =
   | TextSpec
   | FormulaSpec
   | NumbersSpec
+  | ButtonSpec
+  | CurvesSpec
   | KeySpec
   | FileSpec
   | CodeSpec
@@ -146,7 +169,7 @@ export type ControlSpecs = Readonly<Record<string, ControlSpec>>;
 /** What a node's code gets for a control. */
 export type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: true }
   ? Float32Array
-  : S extends { type: 'number' | 'whole' | 'angle' }
+  : S extends { type: 'number' | 'whole' | 'angle' | 'button' }
     ? number
     : S extends { type: 'choice'; options: infer O }
       ? keyof O & string
@@ -162,9 +185,11 @@ export type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: 
                 ? [number, number, number]
                 : S extends { type: 'gradient' }
                   ? readonly Stop[]
-                  : S extends { type: 'numbers' }
-                    ? readonly number[]
-                    : string;
+                  : S extends { type: 'curves' }
+                    ? readonly CurveLane[]
+                    : S extends { type: 'numbers' }
+                      ? readonly number[]
+                      : string;
 
 export type ResolvedControls<C> = { readonly [K in keyof C]: Resolved<C[K]> };
 
@@ -175,6 +200,7 @@ export function partsOf(spec: ControlSpec): readonly string[] {
     case 'whole':
     case 'angle':
     case 'toggle':
+    case 'button':
       return [''];
     case 'colour':
       return ['r', 'g', 'b', 'a'];
@@ -227,6 +253,8 @@ export const formula = <const S extends Bare<FormulaSpec>>(spec: S) =>
   ({ type: 'formula', ...spec }) as const;
 export const numbers = <const S extends Bare<NumbersSpec>>(spec: S) =>
   ({ type: 'numbers', ...spec }) as const;
+export const curves = <const S extends Bare<CurvesSpec>>(spec: S) => ({ type: 'curves', ...spec }) as const;
+export const button = <const S extends Bare<ButtonSpec>>(spec: S) => ({ type: 'button', ...spec }) as const;
 export const file = <const S extends Bare<FileSpec>>(spec: S) => ({ type: 'file', ...spec }) as const;
 export const code = <const S extends Bare<CodeSpec>>(spec: S) => ({ type: 'code', ...spec }) as const;
 export const device = <const S extends Bare<DeviceSpec>>(spec: S) => ({ type: 'device', ...spec }) as const;

@@ -58,6 +58,11 @@ export interface Work<C, I extends InputSpecs> {
   canvas: { width: number; height: number };
   /** Samples that the controls with many samples stand for: each is `count` or 1 long. */
   count: number;
+  /**
+   * What stands at an input at other moments, as many seconds from this one as `offsets` say: sample i (round the end, if
+   * there are fewer) at moment i. Null if what stands above cannot be asked, since it has a memory or plays by hand.
+   */
+  overTime(input: string, offsets: Float64Array): Signal | null;
   /** Reads a formula control; throws FormulaError if it cannot be read. */
   formula(control: string): readonly LaneRunner[];
   /** Outlines of letters as closed runs of points; null while the font is on its way. Only for sheets of numbers. */
@@ -121,6 +126,13 @@ export interface SignalKind<
   naturalRange(controls: ResolvedControls<C>): readonly [number, number];
   /** Whether its values change with time or live inputs though nothing it reads does. */
   moves(controls: ResolvedControls<C>): boolean;
+  /**
+   * Whether sample i of what it gives depends on nothing but its moment and sample i of what it reads, so that many
+   * moments can be asked for at once (`Moment.spread`). What it keeps as memory is then only room to work in. A list
+   * names the inputs that are read so, where all else must stand still. False: it has a memory that counts. Absent: the
+   * same, if it has one.
+   */
+  each?(controls: ResolvedControls<C>): boolean | readonly string[];
   /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
   memory?(): M;
   /** Writes the signal; called when something it reads changed. `out` keeps what it held. */

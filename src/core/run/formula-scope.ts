@@ -1,10 +1,10 @@
 import { namesIn, FormulaError, type Expression } from '../formula/parse';
-import { momentNames } from '../formula/names';
+import { isTimeName, momentNames, type TimeName } from '../formula/names';
 import type { FormulaValues } from '../formula/run';
 import type { Shape } from '../shape/shape';
 import type { Signal } from '../signal/signal';
 import { spreadInto } from '../signal/spread';
-import type { Moment } from '../time/clock';
+import { timeNamed, type Moment } from '../time/clock';
 
 /** What a node shows to formulas: its signal, or the count of its shape. */
 export interface Named {
@@ -15,6 +15,9 @@ export interface Named {
 /** The names that formulas of one scene can read, with their values at this frame. */
 export class FormulaScope {
   private readonly stretched = new Map<string, Float32Array>();
+  private readonly momentsOf = new Map<string, Float32Array>();
+  /** Where samples stand for moments: seconds to each of them. */
+  spread: Float64Array | undefined;
 
   constructor(
     private readonly byName: ReadonlyMap<string, string>,
@@ -56,7 +59,9 @@ export class FormulaScope {
   /** Names in a formula that have several samples now. */
   varying(expression: Expression): string[] {
     return [...namesIn(expression)].filter((name) => {
-      if (name === 'value' || (momentNames as readonly string[]).includes(name)) return false;
+      if (name === 'value') return false;
+      if (isTimeName(name)) return this.spread !== undefined;
+      if ((momentNames as readonly string[]).includes(name)) return false;
       const found = this.lookUp(name);
       return found !== null && 'samples' in found && found.samples.length > 1;
     });
@@ -66,10 +71,24 @@ export class FormulaScope {
   longest(expression: Expression): number {
     let most = 1;
     for (const name of this.varying(expression)) {
+      if (this.spread && isTimeName(name)) {
+        most = Math.max(most, this.spread.length);
+        continue;
+      }
       const found = this.lookUp(name);
       if (found && 'samples' in found) most = Math.max(most, found.samples.length);
     }
     return most;
+  }
+
+  /** A name of time at each of many moments. */
+  private moments(name: TimeName, moment: Moment): Float32Array {
+    const { spread } = this;
+    const n = spread?.length ?? 0;
+    let room = this.momentsOf.get(name);
+    if (!room || room.length !== n) this.momentsOf.set(name, (room = new Float32Array(n)));
+    for (let i = 0; i < n; i++) room[i] = timeNamed(name, moment, spread![i]);
+    return room;
   }
 
   /** Values for a run over n samples; longer or shorter lanes are stretched. */
@@ -82,8 +101,8 @@ export class FormulaScope {
     const values: Record<string, number | Float32Array> = { ...extra, n };
     for (const name of names) {
       if (name in values || name === 'i' || name === 'u') continue;
-      if (name === 'time' || name === 'beat' || name === 'bar' || name === 'frame') {
-        values[name] = moment[name];
+      if (isTimeName(name)) {
+        values[name] = this.spread?.length === n && n > 1 ? this.moments(name, moment) : moment[name];
         continue;
       }
       const found = this.lookUp(name);

@@ -24,7 +24,7 @@ export class MotionRun {
   private readonly walk = new Walk();
   private readonly one = new Float32Array(1);
   private readonly triggers = new Triggers();
-  private hits: number[] = [];
+  private readonly hits: number[] = [];
   private followed: Float32Array | null = null;
 
   /** `salt` sets the unrest of one control part apart from that of the next, whose seed is the same. */
@@ -85,10 +85,13 @@ export class MotionRun {
       releaseBend: 1,
     };
     // Time that went back takes hits with it that have not happened yet.
-    this.hits = this.hits.filter((at) => at <= time && time - at <= envelopeLength(shape, 0));
-    if (this.triggers.anyRose(trigger)) this.hits.push(time);
-    if (this.hits.length > mostHits) this.hits.shift();
-    return this.hits.reduce((most, at) => Math.max(most, envelopeAt(shape, time - at, 0)), 0);
+    const { hits } = this;
+    while (hits.length && (hits[0] > time || time - hits[0] > envelopeLength(shape, 0))) hits.shift();
+    if (this.triggers.anyRose(trigger)) hits.push(time);
+    if (hits.length > mostHits) hits.shift();
+    let most = 0;
+    for (const at of hits) most = Math.max(most, envelopeAt(shape, time - at, 0));
+    return most;
   }
 
   private follow({ on, amount, rise, fall }: Follow, samples: Float32Array, dt: number): void {

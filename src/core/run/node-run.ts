@@ -9,7 +9,7 @@ import type { PlanNode } from '../patch/plan';
 import type { Prop } from '../prop';
 import type { Shape } from '../shape/shape';
 import { SignalBuffer, type Signal } from '../signal/signal';
-import type { ControlValue, PatchNode } from '../show/types';
+import type { ControlValue, CurveLane, PatchNode } from '../show/types';
 import type { Moment } from '../time/clock';
 import { PartRun } from './part-run';
 import type { FormulaScope } from './formula-scope';
@@ -36,9 +36,15 @@ export function plainValue(spec: ControlSpec, value: ControlValue | undefined): 
     case 'choice':
       return typeof value === 'string' && Object.hasOwn(spec.options, value) ? value : spec.default;
     case 'gradient':
-      return Array.isArray(value) && value.every((v) => typeof v === 'object') && value.length
+      return Array.isArray(value) &&
+        value.every((v) => typeof v === 'object' && 'colour' in v) &&
+        value.length
         ? value
         : [...spec.default];
+    case 'curves':
+      return Array.isArray(value) && value.every((v) => typeof v === 'object' && 'keys' in v) && value.length
+        ? value
+        : [...(spec.default as CurveLane[])];
     case 'numbers':
       return Array.isArray(value) && value.every((v) => typeof v === 'number') ? value : [...spec.default];
     case 'text':

@@ -5,21 +5,12 @@ import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/p
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
 import type { Moment } from '../time/clock';
-import type { LoopSteps } from '../time/loop-steps';
 import { FormulaScope } from './formula-scope';
 import type { InputState } from './inputs';
+import type { Frame } from './frame';
 import { NodeRun } from './node-run';
+import { OtherTimes } from './other-times';
 import { ReturnRun } from './return-run';
-
-/** What one frame of a scene is worked out from. */
-export interface Frame {
-  moment: Moment;
-  live: InputState;
-  /** Pixels that the scene is drawn at. */
-  canvas: { width: number; height: number };
-  /** How the loops of pictures go on. */
-  loop: LoopSteps;
-}
 
 const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
   if (a === b) return true;
@@ -33,6 +24,10 @@ const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
     a.precision === b.precision
   );
 };
+
+/** Samples that a kind makes at least: where they stand for moments, one for each. */
+const leastSamples = (kind: Kind, run: NodeRun, { spread }: Moment): number =>
+  spread && kind.output === 'signal' && kind.moves(run.controls as never) ? spread.length : 1;
 
 /**
  * Runs the signals, shapes, props and control values of one scene; the engine draws its images from what stands here,
@@ -51,6 +46,7 @@ export class SceneRun {
   private lastTime = Number.NaN;
   private lastCanvas = '';
   private lastLive: InputState | null = null;
+  private readonly otherTimes = new Map<string, OtherTimes>();
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -106,6 +102,7 @@ export class SceneRun {
       else this.runs.set(planned.id, new NodeRun(planned, node));
     }
     for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
+    for (const id of this.otherTimes.keys()) if (!this.plan.nodes.has(id)) this.otherTimes.delete(id);
     const live = new Set(this.plan.returns.map((wire) => wire.id));
     for (const wire of this.plan.returns) {
       const run = this.returns.get(wire.id);
@@ -141,6 +138,7 @@ export class SceneRun {
     this.lastCanvas = canvasKey;
     this.lastLive = frame.live;
     this.moment = moment;
+    this.scope.spread = moment.spread;
     if (moved) for (const back of this.returns.values()) back.pending = true;
     for (const planned of this.plan.order) {
       const run = this.runs.get(planned.id)!;
@@ -247,11 +245,12 @@ export class SceneRun {
     if (planned.parts.length) {
       inputs = this.inputValues(planned);
       if (this.updateParts(run, kind, inputs, frame.moment)) dirty = true;
-    } else if (dirty && kind.countOf) {
+    } else if ((dirty || frame.moment.spread) && kind.countOf) {
       inputs = this.inputValues(planned);
-      run.count = Math.max(1, Math.floor(kind.countOf(run.controls as never, inputs, 1)));
+      const least = leastSamples(kind, run, frame.moment);
+      run.count = Math.max(1, Math.floor(kind.countOf(run.controls as never, inputs, least)));
     }
-    if (!dirty && (moved || liveChanged) && kind.output === 'signal') {
+    if (!dirty && (moved || liveChanged || frame.moment.spread) && kind.output === 'signal') {
       dirty = (kind.memory !== undefined && moved) || kind.moves(run.controls as never);
     }
     if (!dirty && moved && kind.output === 'image') dirty = kind.moves?.(run.controls as never) ?? false;
@@ -266,6 +265,7 @@ export class SceneRun {
       aspect: frame.canvas.width / frame.canvas.height,
       canvas: frame.canvas,
       count: run.count,
+      overTime: (input, offsets) => this.overTime(planned, input, offsets, frame),
       formula: (control) => run.formulaLanes(control, this.scope, frame.moment),
     };
     try {
@@ -312,7 +312,7 @@ export class SceneRun {
       for (const control of changed) run.resolve(control, kind.controls[control]);
     };
     update(false);
-    let longest = 1;
+    let longest = leastSamples(kind, run, moment);
     let bringer = '';
     for (const [name, part] of run.parts) {
       const length = part.ownLength(signalFor(name), this.scope);
@@ -326,6 +326,15 @@ export class SceneRun {
       bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
     update(true);
     return changed.size > 0;
+  }
+
+  private overTime(planned: PlanNode, input: string, offsets: Float64Array, frame: Frame): Signal | null {
+    const [source] = planned.inputs[input] ?? [];
+    if (!source || source.back || !this.scene) return null;
+    let asked = this.otherTimes.get(source.node);
+    if (!asked)
+      this.otherTimes.set(source.node, (asked = new OtherTimes(new SceneRun(this.catalogue), source.node)));
+    return asked.at(frame, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
   }
 
   private imageOf(

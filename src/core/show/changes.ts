@@ -4,7 +4,7 @@ import type { PatchNode, Scene, Show, Wire } from './types';
 export type ShowChange =
   | { type: 'head'; head: Omit<Show, 'scenes'> }
   | { type: 'scenes'; order: string[]; added: Scene[] }
-  | { type: 'scene'; scene: string; head: Pick<Scene, 'name' | 'loopBeats'> }
+  | { type: 'scene'; scene: string; head: Pick<Scene, 'name' | 'loop'> }
   | { type: 'node'; scene: string; id: string; node: PatchNode | null }
   | { type: 'wire'; scene: string; id: string; wire: Wire | null };
 
@@ -40,11 +40,11 @@ export function changesBetween(before: Show, after: Show): ShowChange[] {
   for (const scene of scenes) {
     const was = old.get(scene.id);
     if (!was || was === scene) continue;
-    if (was.name !== scene.name || was.loopBeats !== scene.loopBeats) {
+    if (was.name !== scene.name || was.loop !== scene.loop) {
       changes.push({
         type: 'scene',
         scene: scene.id,
-        head: { name: scene.name, loopBeats: scene.loopBeats },
+        head: { name: scene.name, loop: scene.loop },
       });
     }
     for (const [id, node] of changesOf(was.nodes, scene.nodes))

@@ -1,5 +1,6 @@
 import type { Catalogue, Kind } from '../kind/kind';
 import { formulaName } from '../formula/names';
+import { homeLoop } from '../time/clock';
 import { showFormat, showVersion, type ControlValue, type PatchNode, type Scene, type Show } from './types';
 
 /** The next free `prefix` + number among the keys. */
@@ -49,7 +50,7 @@ export function makeNode(kind: Kind, id: string, name: string, place: readonly [
 
 /** A scene with nothing but its Scene Out. */
 export function makeScene(catalogue: Catalogue, id: string, name: string): Scene {
-  const scene: Scene = { id, name, loopBeats: 16, nodes: {}, wires: {} };
+  const scene: Scene = { id, name, loop: { ...homeLoop }, nodes: {}, wires: {} };
   for (const kind of catalogue.values()) {
     if (kind.output === 'image' && kind.isSceneOut)
       scene.nodes.n1 = makeNode(kind, 'n1', kind.label, [640, 160]);

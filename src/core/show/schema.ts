@@ -94,6 +94,35 @@ const wire = {
   },
 } as const;
 
+const curveLanes = {
+  type: 'array',
+  minItems: 1,
+  maxItems: 32,
+  items: {
+    type: 'object',
+    required: ['name', 'keys'],
+    additionalProperties: false,
+    properties: {
+      name: { type: 'string', pattern: '^[\\s\\S]{0,40}$' },
+      keys: {
+        type: 'array',
+        maxItems: 2000,
+        items: {
+          type: 'object',
+          required: ['at', 'value', 'form'],
+          additionalProperties: false,
+          properties: {
+            at: number,
+            value: number,
+            form: { enum: ['smooth', 'straight', 'hold', 'free'] },
+            slopes: range,
+          },
+        },
+      },
+    },
+  },
+} as const;
+
 const controlValue = {
   anyOf: [
     { type: 'number' },
@@ -113,6 +142,7 @@ const controlValue = {
         },
       },
     },
+    curveLanes,
   ],
 } as const;
 
@@ -136,12 +166,21 @@ const node = {
 
 const scene = {
   type: 'object',
-  required: ['id', 'name', 'loopBeats', 'nodes', 'wires'],
+  required: ['id', 'name', 'loop', 'nodes', 'wires'],
   additionalProperties: false,
   properties: {
     id,
     name,
-    loopBeats: { type: 'number', exclusiveMinimum: 0 },
+    loop: {
+      type: 'object',
+      required: ['length', 'unit', 'lock'],
+      additionalProperties: false,
+      properties: {
+        length: { type: 'number', exclusiveMinimum: 0 },
+        unit: { enum: ['beats', 'seconds', 'frames'] },
+        lock: { type: 'boolean' },
+      },
+    },
     nodes: { type: 'object', additionalProperties: node },
     wires: { type: 'object', additionalProperties: wire },
   },

@@ -7,8 +7,27 @@ export interface Stop {
   colour: Rgba;
 }
 
+/** One key of a drawn curve. */
+export interface CurveKey {
+  at: number;
+  value: number;
+  /**
+   * How the curve passes it. smooth: softly and never beyond its neighbours. straight: in lines. hold: its value stands
+   * until the next key. free: with slopes of its own.
+   */
+  form: 'smooth' | 'straight' | 'hold' | 'free';
+  /** Slope before and after a free key, value over time. */
+  slopes?: [number, number];
+}
+
+/** A drawn curve; its keys stand in the order of time. */
+export interface CurveLane {
+  name: string;
+  keys: CurveKey[];
+}
+
 /** What a control can hold when nothing drives it. */
-export type ControlValue = number | boolean | string | number[] | Stop[];
+export type ControlValue = number | boolean | string | number[] | Stop[] | CurveLane[];
 
 /** What happens to a fitted value outside its range. */
 export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
@@ -152,10 +171,18 @@ export interface PatchNode {
   precision: Precision;
 }
 
+/** After which time a scene is to be where it was. */
+export interface SceneLoop {
+  length: number;
+  unit: 'beats' | 'seconds' | 'frames';
+  /** Rates are rounded to whole cycles of the loop. */
+  lock: boolean;
+}
+
 export interface Scene {
   id: string;
   name: string;
-  loopBeats: number;
+  loop: SceneLoop;
   nodes: Record<string, PatchNode>;
   wires: Record<string, Wire>;
 }

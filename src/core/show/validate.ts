@@ -210,6 +210,16 @@ function completeWires(scene: Scene): void {
   }
 }
 
+/** Brings the head of an older file into the form of today. What has another form than it ever had stays, to be found. */
+function renewForm(data: { scenes?: unknown }): void {
+  if (!Array.isArray(data.scenes)) return;
+  for (const scene of data.scenes as ({ loopBeats?: unknown; loop?: unknown } | null)[]) {
+    if (typeof scene?.loopBeats !== 'number' || scene.loop !== undefined) continue;
+    scene.loop = { length: scene.loopBeats, unit: 'beats', lock: false };
+    delete scene.loopBeats;
+  }
+}
+
 function migrateControls(show: Show, catalogue: Catalogue): void {
   for (const scene of show.scenes) {
     for (const node of Object.values(scene.nodes)) {
@@ -251,6 +261,7 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
       },
     ]);
   }
+  renewForm(data as object);
   const findings = checkShow(data, catalogue);
   const errors = findings.filter((finding) => finding.level === 'error');
   if (errors.length) throw new ShowFileError(errors);

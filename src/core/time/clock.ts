@@ -1,3 +1,5 @@
+import type { SceneLoop } from '../show/types';
+
 /** One moment of a show: everything that time is to a node. */
 export interface Moment {
   /** Seconds since the start. */
@@ -11,7 +13,21 @@ export interface Moment {
   /** Bars since the start, with fractions. */
   bar: number;
   bpm: number;
+  beatsPerBar: number;
+  /** Frame rate of the show. */
+  fps: number;
+  /** How often the loop of the scene has gone round since the start, with fractions. */
+  loop: number;
+  /** How long it takes to go round. */
+  loopSeconds: number;
+  /** Rates are rounded to whole cycles of the loop. */
+  isLocked: boolean;
+  /** Where many moments are asked for at once: seconds from this one to that of each sample. */
+  spread?: Float64Array;
 }
+
+/** A loop as scenes begin with. */
+export const homeLoop: SceneLoop = { length: 16, unit: 'beats', lock: false };
 
 export interface Tempo {
   bpm: number;
@@ -24,13 +40,14 @@ export interface BeatOrigin {
   beat: number;
 }
 
-/** The moment at `time` seconds. */
+/** The moment at `time` seconds of a scene with that loop. */
 export function momentAt(
   time: number,
   dt: number,
   fps: number,
   tempo: Tempo,
   origin: BeatOrigin = { time: 0, beat: 0 },
+  loop: SceneLoop = homeLoop,
 ): Moment {
   const beat = origin.beat + ((time - origin.time) * tempo.bpm) / 60;
   // The small addition keeps frame 7 of 60 from being 6.9999999.
@@ -41,6 +58,32 @@ export function momentAt(
     beat,
     bar: beat / tempo.beatsPerBar,
     bpm: tempo.bpm,
+    beatsPerBar: tempo.beatsPerBar,
+    fps,
+    loopSeconds: loopSecondsOf(loop, tempo.bpm, fps),
+    loop: roundsAt(time, beat, fps, loop),
+    isLocked: loop.lock,
+  };
+}
+
+/** Seconds that a loop takes. */
+export function loopSecondsOf(loop: SceneLoop, bpm: number, fps: number): number {
+  if (loop.unit === 'beats') return (loop.length * 60) / bpm;
+  return loop.unit === 'frames' ? loop.length / fps : loop.length;
+}
+
+/** K07: frame f of a loop of N frames is f / N of a round. */
+function roundsAt(time: number, beat: number, fps: number, { length, unit }: SceneLoop): number {
+  return (unit === 'beats' ? beat : unit === 'frames' ? time * fps : time) / length;
+}
+
+/** The same moment in a scene that has another loop. */
+export function inLoop(moment: Moment, loop: SceneLoop): Moment {
+  return {
+    ...moment,
+    loopSeconds: loopSecondsOf(loop, moment.bpm, moment.fps),
+    loop: roundsAt(moment.time, moment.beat, moment.fps, loop),
+    isLocked: loop.lock,
   };
 }
 
@@ -72,8 +115,69 @@ export function keepFor(keep: number, dt: number): number {
 export const wayDone = (seconds: number, dt: number): number =>
   seconds > 0 ? 1 - Math.exp((-3 * dt) / seconds) : 1;
 
-/** Cycles done at a moment by what makes `rate` of them a second, or takes `rate` beats for each. */
-export function cyclesAt(moment: Moment, rate: number, unit: 'hertz' | 'beats'): number {
-  if (unit === 'hertz') return moment.time * rate;
-  return rate > 0 ? moment.beat / rate : 0;
+/** What a rate is given in: cycles a second, beats a cycle, cycles in each round of the scene's loop. */
+export type RateUnit = 'hertz' | 'beats' | 'loop';
+
+/** Cycles in each round of the loop. */
+export function cyclesPerLoop(rate: number, unit: RateUnit, loopSeconds: number, bpm: number): number {
+  if (unit === 'loop') return rate;
+  if (unit === 'hertz') return rate * loopSeconds;
+  return rate > 0 ? (loopSeconds * bpm) / 60 / rate : 0;
+}
+
+/** The nearest whole number of cycles, at least one either way; what stands still stays. */
+export const wholeCycles = (cycles: number): number =>
+  cycles === 0 ? 0 : Math.sign(cycles) * Math.max(1, Math.round(Math.abs(cycles)));
+
+/** Cycles done at the moment of sample `i` by what has that rate. In a locked loop the rate is made to fit. */
+export function cyclesAt(moment: Moment, rate: number, unit: RateUnit, i = 0): number {
+  const later = moment.spread?.[i] ?? 0;
+  if (moment.isLocked || unit === 'loop') {
+    const cycles = cyclesPerLoop(rate, unit, moment.loopSeconds, moment.bpm);
+    return (moment.isLocked ? wholeCycles(cycles) : cycles) * (moment.loop + later / moment.loopSeconds);
+  }
+  if (unit === 'hertz') return (moment.time + later) * rate;
+  return rate > 0 ? (moment.beat + (later * moment.bpm) / 60) / rate : 0;
+}
+
+/** One of the counts of a moment, as it is `later` seconds after it. */
+export function timeNamed(name: 'time' | 'beat' | 'bar' | 'frame', moment: Moment, later: number): number {
+  switch (name) {
+    case 'time':
+      return moment.time + later;
+    case 'frame':
+      return Math.floor((moment.time + later) * moment.fps + 1e-6);
+    case 'beat':
+      return moment.beat + (later * moment.bpm) / 60;
+    case 'bar':
+      return (moment.beat + (later * moment.bpm) / 60) / moment.beatsPerBar;
+  }
+}
+
+/** The moment `later` seconds after another, at the same tempo. */
+export const momentLater = (moment: Moment, later: number): Moment => ({
+  ...moment,
+  time: moment.time + later,
+  frame: timeNamed('frame', moment, later),
+  beat: timeNamed('beat', moment, later),
+  bar: timeNamed('bar', moment, later),
+  loop: moment.loop + later / moment.loopSeconds,
+});
+
+/** Seconds since the start at the moment of sample `i`. */
+export const timeOf = (moment: Moment, i: number): number => moment.time + (moment.spread?.[i] ?? 0);
+
+/**
+ * K20: seconds after which cycles of these rates (in hertz, taken to a hundred-thousandth) are all where they began
+ * together: 1 / their greatest common measure. Null if nothing turns.
+ */
+export function jointPeriod(hertz: readonly number[]): number | null {
+  const measure = 1e5;
+  let common = 0;
+  for (const rate of hertz) {
+    let [a, b] = [common, Math.round(Math.abs(rate) * measure)];
+    while (b) [a, b] = [b, a % b];
+    common = a;
+  }
+  return common ? measure / common : null;
 }

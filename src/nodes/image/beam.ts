@@ -10,6 +10,7 @@ import {
   whole,
 } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
+import { cyclesAt } from '../../core/time/clock';
 import { strokePixels, strokeOf } from '../../core/shape/stroke';
 import { fonts } from '../../core/text/layout';
 
@@ -171,6 +172,7 @@ export default imageKind({
       max: 3600,
       unit: 's',
       shownIf: (c) => c.motion !== 'still',
+      pace: 'period',
     }),
     colours: gradient({
       label: 'Colours',
@@ -219,7 +221,7 @@ export default imageKind({
     type: 'shader',
     derived: { now: 'float', lag: 'float', each: 'float' },
     derive(c, moment) {
-      const turns = moment.time / c.span;
+      const turns = cyclesAt(moment, 1 / c.span, 'hertz');
       return {
         now: turns - Math.floor(turns),
         lag: c.delay / c.span,

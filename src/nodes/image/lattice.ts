@@ -1,5 +1,6 @@
 import { angle, choice, colour, number, point } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
+import { cyclesAt } from '../../core/time/clock';
 import { alphaGlsl } from '../glsl/colour';
 
 export default imageKind({
@@ -101,6 +102,7 @@ export default imageKind({
       max: 3600,
       unit: 's',
       shownIf: (c) => JSON.stringify(c.cellsALoop) !== '[0,0]',
+      pace: 'period',
     }),
     ink: colour({ label: 'Colour', help: 'Of what is drawn.', default: [0.93, 0.88, 0.78, 1] }),
     ground: colour({ label: 'Ground', help: 'Behind it.', default: [0, 0, 0, 0] }),
@@ -127,7 +129,7 @@ vec2 coverWithin(vec2 d, vec2 half_, vec2 edge) {
     ],
     derived: { run: 'vec2' },
     derive(c, moment) {
-      const turns = moment.time / c.loop;
+      const turns = cyclesAt(moment, 1 / c.loop, 'hertz');
       const share = turns - Math.floor(turns);
       // Only whole cells meet again at the end of the loop.
       return { run: c.cellsALoop.map((cells) => share * Math.round(cells)) };

@@ -1,5 +1,6 @@
 import { choice, number, toggle, vector, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
+import { cyclesAt } from '../../core/time/clock';
 import { hashGlsl, noiseGlsl, simplexGlsl, layersGlsl } from '../glsl/noise';
 
 export default imageKind({
@@ -116,6 +117,7 @@ export default imageKind({
       min: 0,
       max: 3600,
       unit: 's',
+      pace: 'period',
     }),
     tile: toggle({
       label: 'Tileable',
@@ -146,7 +148,7 @@ export default imageKind({
       if (c.loop <= 0) return { travel: moment.time * c.rate, depthCells: 0 };
       // A loop has to travel a whole number of cells, at least one.
       const cells = Math.max(1, Math.round(Math.abs(c.rate) * c.loop));
-      const turns = moment.time / c.loop;
+      const turns = cyclesAt(moment, 1 / c.loop, 'hertz');
       return { travel: Math.sign(c.rate) * (turns - Math.floor(turns)) * cells, depthCells: cells };
     },
     body: `

@@ -1,5 +1,6 @@
 import { angle, choice, colour, number, point, whole } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
+import { cyclesAt } from '../../core/time/clock';
 import { alphaGlsl } from '../glsl/colour';
 
 export default imageKind({
@@ -91,6 +92,7 @@ export default imageKind({
       min: 0.01,
       max: 3600,
       unit: 's',
+      pace: 'period',
     }),
     ink: colour({ label: 'First colour', help: 'Of the first family.', default: [0.94, 0.65, 0.23, 1] }),
     second: colour({
@@ -149,7 +151,7 @@ float stripeCover(float x, float share, float softness, float px) {
     ],
     derived: { run: 'float' },
     derive(c, moment) {
-      const turns = moment.time / c.loop;
+      const turns = cyclesAt(moment, 1 / c.loop, 'hertz');
       return { run: (turns - Math.floor(turns)) * c.periods };
     },
     body: `

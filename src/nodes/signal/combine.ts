@@ -44,6 +44,7 @@ export default signalKind({
   },
   naturalRange: () => [-1, 1],
   moves: () => false,
+  each: () => true,
   // Lanes go by their place: one lane serves all the lanes of the others. Divided by 0 is 0.
   compute({ controls: c, inputs, out }) {
     const signals = inputs.in.filter((signal) => signal.lanes.length > 0);

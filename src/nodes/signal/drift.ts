@@ -1,6 +1,7 @@
 import { number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { octaveNoise } from '../../core/noise';
+import { cyclesAt, timeOf } from '../../core/time/clock';
 
 const laneNames = ['x', 'y', 'z', 'w'];
 
@@ -78,6 +79,7 @@ export default signalKind({
       range: [0, 16],
       min: 0,
       unit: 's',
+      pace: 'period',
     }),
     seed: whole({ label: 'Seed', help: 'Another noise of the same form.', default: 1, range: [1, 99] }),
     lane: text({ label: 'Lane', help: 'Name of the lane, if there is one only.', default: 'value' }),
@@ -89,18 +91,26 @@ export default signalKind({
     return [centre - size, centre + size];
   },
   moves: (c) => c.speed !== 0,
+  each: () => true,
   compute({ controls: c, moment, count, out }) {
     const names = c.lanes === 1 ? [c.lane || 'value'] : laneNames.slice(0, c.lanes);
     const lanes = out.layout(names, count);
-    // A loop walks round a circle in the noise whose length is the way it would have gone.
-    const angle = c.loop > 0 ? (2 * Math.PI * moment.time) / c.loop : 0;
-    const radius = c.loop > 0 ? (c.speed * c.loop) / (2 * Math.PI) : 0;
-    const y = c.loop > 0 ? radius * Math.cos(angle) : moment.time * c.speed;
-    const z = c.loop > 0 ? radius * Math.sin(angle) : 0;
+    // A locked loop is a loop of its length where none is set.
+    const period = c.loop > 0 ? c.loop : moment.isLocked ? moment.loopSeconds : 0;
+    const own = moment.spread ? c.samples : count;
+    const at = (time: number): [number, number] => {
+      if (period === 0) return [time * c.speed, 0];
+      // A loop walks round a circle in the noise whose length is the way it would have gone.
+      const angle = 2 * Math.PI * cyclesAt({ ...moment, time, spread: undefined }, 1 / period, 'hertz');
+      const radius = (c.speed * period) / (2 * Math.PI);
+      return [radius * Math.cos(angle), radius * Math.sin(angle)];
+    };
+    let [y, z] = at(moment.time);
     lanes.forEach((into, lane) => {
       const start = c.seed * 71.7 + lane * 1013.3;
       for (let i = 0; i < count; i++) {
-        const value = octaveNoise(start + i / c.period, y + 0.37, z + 0.71, c.octaves, c.roughness);
+        if (moment.spread) [y, z] = at(timeOf(moment, i));
+        const value = octaveNoise(start + (i % own) / c.period, y + 0.37, z + 0.71, c.octaves, c.roughness);
         // Gradient noise seldom passes 0.8, so it is opened to the range it promises.
         const wide = Math.max(-1, Math.min(1, value * 1.25));
         into[i] =

@@ -1,5 +1,6 @@
 import { formula, point, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
+import { asksForSample, asksForTime } from '../../core/formula/names';
 import type { FormulaValues } from '../../core/formula/run';
 import { spreadInto } from '../../core/signal/spread';
 
@@ -35,7 +36,9 @@ export default signalKind({
     }),
   },
   naturalRange: (c) => [c.range[0], c.range[1]],
-  moves: (c) => /\b(time|beat|bar|frame)\b/.test(c.formula),
+  moves: (c) => asksForTime(c.formula),
+  // A formula that asks which sample it is has another answer where samples stand for moments.
+  each: (c) => (c.samples === 0 && !asksForSample(c.formula) ? true : []),
   memory: () => new Map<string, Float32Array>(),
   compute({ controls: c, inputs, formula: read, memory, out }) {
     const lanes = read('formula');

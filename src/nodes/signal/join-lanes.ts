@@ -20,6 +20,7 @@ export default signalKind({
   },
   naturalRange: () => [-1, 1],
   moves: () => false,
+  each: () => true,
   compute({ controls: c, inputs, out }) {
     const sources = inputs.in.flatMap((signal) => signal.lanes);
     const length = inputs.in.reduce((most, signal) => Math.max(most, signal.length), 1);

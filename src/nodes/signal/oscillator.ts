@@ -1,5 +1,7 @@
-import { choice, number, text, whole } from '../../core/kind/controls';
+import { choice, curves, number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
+import { curveAt } from '../../core/signal/curve';
+import { placesInOrder, sampleOrder } from '../../core/signal/order';
 import { wave } from '../../core/signal/wave';
 import { cyclesAt } from '../../core/time/clock';
 
@@ -13,20 +15,47 @@ export default signalKind({
     shape: choice({
       label: 'Shape',
       help: 'Form of one cycle.',
-      options: { sine: 'Sine', triangle: 'Triangle', ramp: 'Ramp up', fall: 'Ramp down', square: 'Square' },
+      options: {
+        sine: 'Sine',
+        triangle: 'Triangle',
+        ramp: 'Ramp up',
+        fall: 'Ramp down',
+        square: 'Square',
+        drawn: 'Drawn',
+      },
       default: 'sine',
+    }),
+    curve: curves({
+      label: 'Drawn cycle',
+      help: 'One cycle, from 0 to 1 in time and -1 to 1 in height.',
+      default: [
+        {
+          name: 'value',
+          keys: [
+            { at: 0, value: 0, form: 'smooth' },
+            { at: 0.3, value: 1, form: 'smooth' },
+            { at: 0.5, value: 0.2, form: 'smooth' },
+            { at: 0.8, value: -1, form: 'smooth' },
+            { at: 1, value: 0, form: 'smooth' },
+          ],
+        },
+      ],
+      span: 1,
+      many: false,
+      shownIf: (c) => c.shape === 'drawn',
     }),
     rate: number({
       label: 'Rate',
-      help: 'Cycles a second, or beats a cycle.',
+      help: 'Cycles a second, beats a cycle, or cycles in each round of the loop.',
       default: 0.25,
       range: [0, 4],
       many: true,
+      pace: { unit: 'unit' },
     }),
     unit: choice({
       label: 'Rate in',
-      help: 'Seconds, or the beat of the show.',
-      options: { hertz: 'Cycles a second', beats: 'Beats a cycle' },
+      help: 'Seconds, the beat of the show, or the loop of the scene.',
+      options: { hertz: 'Cycles a second', beats: 'Beats a cycle', loop: 'Cycles a loop' },
       default: 'hertz',
     }),
     amplitude: number({
@@ -73,6 +102,7 @@ export default signalKind({
       default: 0,
       range: [0, 1],
     }),
+    order: sampleOrder('Which sample is first in the spread, and which last.'),
     lane: text({ label: 'Lane', help: 'Name of the lane it gives.', default: 'value' }),
   },
   countOf: (c, _inputs, longest) => Math.max(c.samples, longest),
@@ -82,13 +112,33 @@ export default signalKind({
     return [centre - size, centre + size];
   },
   moves: () => true,
-  compute({ controls: c, moment, count, out }) {
+  each: () => true,
+  memory: (): { key: string; places: Float32Array } => ({ key: '', places: new Float32Array(0) }),
+  compute({ controls: c, moment, count, memory, out }) {
     const [into] = out.layout([c.lane || 'value'], count);
-    const at = (many: Float32Array, i: number): number => many[many.length === 1 ? 0 : i];
+    // Where samples stand for moments, they are of as many waves as are made here.
+    const own = moment.spread ? c.samples : count;
+    const key = `${c.order} ${own}`;
+    if (memory.key !== key) {
+      memory.key = key;
+      memory.places = placesInOrder(c.order, own);
+    }
+    const { places } = memory;
+    const { rate, phase, centre, amplitude, shape, unit, width } = c;
+    // One moment for all and one rate: worked out once, as patches with many copies ask for.
+    const alike = rate.length === 1 && !moment.spread;
+    const turns = alike ? cyclesAt(moment, rate[0], unit) : 0;
+    const step = c.spread / own;
+    const keys = c.curve[0]?.keys ?? [];
+    const last = (many: Float32Array): number => (many.length === 1 ? 0 : 1);
+    const [ofRate, ofPhase, ofCentre, ofAmplitude] = [last(rate), last(phase), last(centre), last(amplitude)];
     for (let i = 0; i < count; i++) {
-      const turns = cyclesAt(moment, at(c.rate, i), c.unit);
-      const t = turns + at(c.phase, i) + (c.spread * i) / count;
-      into[i] = at(c.centre, i) + at(c.amplitude, i) * wave(c.shape, t, c.width);
+      const t =
+        (alike ? turns : cyclesAt(moment, rate[i * ofRate], unit, i)) +
+        phase[i * ofPhase] +
+        step * places[own === count ? i : i % own];
+      const height = shape === 'drawn' ? curveAt(keys, t - Math.floor(t)) : wave(shape, t, width);
+      into[i] = centre[i * ofCentre] + amplitude[i * ofAmplitude] * height;
     }
   },
 });

@@ -1,22 +1,29 @@
-import { choice, whole } from '../../core/kind/controls';
+import { choice, point, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { randomAt } from '../../core/random';
+import { shuffled } from '../../core/signal/order';
 import { rowsLike } from '../../core/signal/rows';
-
-/** Places 0 to n - 1 in an order that only the seed decides. */
-function shuffled(n: number, seed: number): number[] {
-  const order = Array.from({ length: n }, (_, i) => i);
-  for (let i = n - 1; i > 0; i--) {
-    const other = Math.floor(randomAt(i, seed) * (i + 1));
-    [order[i], order[other]] = [order[other], order[i]];
-  }
-  return order;
-}
 
 const fromCentre = (n: number): number[] =>
   Array.from({ length: n }, (_, i) => i).sort(
     (a, b) => Math.abs(a - (n - 1) / 2) - Math.abs(b - (n - 1) / 2) || a - b,
   );
+
+/**
+ * Places in the order of their distance from one of them; in a spiral those of one ring (as wide as the nearest two are
+ * apart) follow each other by angle.
+ */
+function fromPlace(
+  xs: ArrayLike<number>,
+  ys: ArrayLike<number>,
+  [x, y]: readonly [number, number],
+  spiral: boolean,
+): number[] {
+  const far = Array.from(xs, (_, i) => Math.hypot(xs[i] - x, ys[i] - y));
+  const turn = Array.from(xs, (_, i) => (Math.atan2(ys[i] - y, xs[i] - x) + 2 * Math.PI) % (2 * Math.PI));
+  const apart = [...far].sort((a, b) => a - b).find((d) => d > 1e-6) ?? 1;
+  const ring = far.map((d) => (spiral ? Math.round(d / apart) : d));
+  return far.map((_, i) => i).sort((a, b) => ring[a] - ring[b] || turn[a] - turn[b] || a - b);
+}
 
 export default signalKind({
   id: 'rearrange',
@@ -34,6 +41,8 @@ export default signalKind({
         rising: 'Rising',
         falling: 'Falling',
         centre: 'From the centre',
+        distance: 'By distance',
+        spiral: 'In a spiral',
         random: 'At random',
         turned: 'Lanes become samples',
       },
@@ -45,6 +54,13 @@ export default signalKind({
       default: 0,
       range: [-16, 16],
       shownIf: (c) => c.order !== 'turned',
+    }),
+    place: point({
+      label: 'From',
+      help: 'Where distances and the spiral begin; the first two lanes are places.',
+      default: [0, 0],
+      range: [-0.5, 0.5],
+      shownIf: (c) => c.order === 'distance' || c.order === 'spiral',
     }),
     seed: whole({
       label: 'Seed',
@@ -74,6 +90,8 @@ export default signalKind({
     else if (c.order === 'rising') order.sort((a, b) => first[a] - first[b] || a - b);
     else if (c.order === 'falling') order.sort((a, b) => first[b] - first[a] || a - b);
     else if (c.order === 'centre') order = fromCentre(n);
+    else if (c.order === 'distance' || c.order === 'spiral')
+      order = fromPlace(first, signal?.lanes[1]?.samples ?? first, c.place, c.order === 'spiral');
     else order = shuffled(n, c.seed);
     const count = Math.max(1, order.length);
     const shift = ((c.shift % count) + count) % count;

@@ -44,6 +44,7 @@ export default signalKind({
     return [Math.min(...ends), Math.max(...ends)];
   },
   moves: () => false,
+  each: () => true,
   compute({ controls: c, inputs, out }) {
     const signal = inputs.in;
     const names = signal?.lanes.map((lane) => lane.name) ?? ['value'];

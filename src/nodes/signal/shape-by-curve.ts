@@ -32,6 +32,7 @@ export default signalKind({
   },
   naturalRange: () => [-1, 1],
   moves: () => false,
+  each: () => ['in'],
   compute({ controls: c, inputs, out }) {
     const curves = inputs.curve?.lanes ?? [];
     const fit = { from: [c.from[0], c.from[1]] as [number, number], bend: 1, edges: c.edges };

@@ -26,6 +26,7 @@ export default signalKind({
   },
   naturalRange: () => [-1, 1],
   moves: () => false,
+  each: () => true,
   // K04: round(v / step) x step.
   compute({ controls: c, inputs, out }) {
     const round = c.rounding === 'down' ? Math.floor : c.rounding === 'up' ? Math.ceil : Math.round;

@@ -1,0 +1,13 @@
+import type { Moment } from '../time/clock';
+import type { LoopSteps } from '../time/loop-steps';
+import type { InputState } from './inputs';
+
+/** What one frame of a scene is worked out from. */
+export interface Frame {
+  moment: Moment;
+  live: InputState;
+  /** Pixels that the scene is drawn at. */
+  canvas: { width: number; height: number };
+  /** How the loops of pictures go on. */
+  loop: LoopSteps;
+}

@@ -1,0 +1,50 @@
+import { choice } from '../kind/controls';
+import { randomAt } from '../random';
+
+/** Orders in which a row of samples can be gone through. */
+const orders = {
+  first: 'The first',
+  last: 'The last',
+  centre: 'The centre',
+  edges: 'Both ends',
+  random: 'At random',
+} as const;
+
+export type SampleOrder = keyof typeof orders;
+
+/** Whether it runs to or from both sides at once, in half as many steps. */
+export const isTwoSided = (order: SampleOrder): boolean => order === 'centre' || order === 'edges';
+
+/** The control that chooses where in a row something begins. */
+export const sampleOrder = (help: string) =>
+  choice({ label: 'Begins at', help, options: orders, default: 'first' });
+
+/**
+ * The turn of each of n samples, 0 to n - 1: which comes at once, and which last. From the centre and from both ends, two
+ * that are as far from there have the same turn, and the last of them comes at n - 1.
+ */
+export function placesInOrder(order: SampleOrder, n: number, seed = 1): Float32Array {
+  const places = new Float32Array(n);
+  const half = Math.max(1, Math.ceil(n / 2) - 1);
+  const shuffle = order === 'random' ? shuffled(n, seed) : null;
+  for (let i = 0; i < n; i++) {
+    if (shuffle) places[shuffle[i]] = i;
+    else if (order === 'first') places[i] = i;
+    else if (order === 'last') places[i] = n - 1 - i;
+    else {
+      const steps = Math.abs(i - (n - 1) / 2) - (n % 2 ? 0 : 0.5);
+      places[i] = n > 2 ? ((order === 'centre' ? steps : half - steps) / half) * (n - 1) : 0;
+    }
+  }
+  return places;
+}
+
+/** Places 0 to n - 1 in an order that only the seed decides. */
+export function shuffled(n: number, seed: number): number[] {
+  const order = Array.from({ length: n }, (_, i) => i);
+  for (let i = n - 1; i > 0; i--) {
+    const other = Math.floor(randomAt(i, seed) * (i + 1));
+    [order[i], order[other]] = [order[other], order[i]];
+  }
+  return order;
+}

@@ -1,0 +1,97 @@
+import { choice, curves, number } from '../../core/kind/controls';
+import { signalKind } from '../../core/kind/kind';
+import { curveAt, valuesOfCurves } from '../../core/signal/curve';
+import { timeNamed, type Moment } from '../../core/time/clock';
+
+/** Time since the start in the unit of the keys. */
+function counted(moment: Moment, unit: 'seconds' | 'beats' | 'frames' | 'loop', later: number): number {
+  if (unit === 'loop') return moment.loop + later / moment.loopSeconds;
+  if (unit === 'beats') return timeNamed('beat', moment, later);
+  return (moment.time + later) * (unit === 'frames' ? moment.fps : 1);
+}
+
+export default signalKind({
+  id: 'keyframes',
+  label: 'Keyframes',
+  summary: 'Values drawn over time: lanes of keys, played once, round, or to and fro.',
+  words: ['animation', 'timeline', 'keys', 'automation', 'path', 'tween', 'ease', 'sequence', 'curve'],
+  inputs: {
+    at: {
+      label: 'Position',
+      help: 'Where it plays, in the unit of the keys; what is wired here takes the place of time.',
+      carries: 'signal',
+    },
+  },
+  controls: {
+    lanes: curves({
+      label: 'Keys',
+      help: 'Each lane is a curve; drawn on the bench.',
+      default: [
+        {
+          name: 'value',
+          keys: [
+            { at: 0, value: 0, form: 'smooth' },
+            { at: 2, value: 1, form: 'smooth' },
+            { at: 4, value: 0, form: 'smooth' },
+          ],
+        },
+      ],
+      span: { control: 'length' },
+      many: true,
+    }),
+    unit: choice({
+      label: 'Keys in',
+      help: 'What the time of the keys and the length are counted in.',
+      options: { seconds: 'Seconds', beats: 'Beats', frames: 'Frames', loop: 'Rounds of the loop' },
+      default: 'seconds',
+    }),
+    length: number({
+      label: 'Length',
+      help: 'Where it ends. A key that stands there, on frame N of N, is met again at the start.',
+      default: 4,
+      range: [0, 16],
+      min: 0.001,
+    }),
+    play: choice({
+      label: 'Plays',
+      help: 'Round and round, to and fro, or once, holding its last value.',
+      options: { round: 'Round', toAndFro: 'To and fro', once: 'Once' },
+      default: 'round',
+    }),
+    start: number({
+      label: 'Start',
+      help: 'How much later all of it plays, in the unit of the keys.',
+      default: 0,
+      range: [0, 16],
+    }),
+    speed: number({
+      label: 'Speed',
+      help: '2 plays twice as fast, 0 stands still.',
+      default: 1,
+      range: [0, 4],
+    }),
+  },
+  naturalRange: (c) => valuesOfCurves(c.lanes),
+  moves: () => true,
+  each: () => true,
+  // K07: phase = f / N.
+  compute({ controls: c, inputs, moment, out }) {
+    const at = inputs.at?.lanes[0]?.samples;
+    const n = Math.max(at?.length ?? 1, moment.spread?.length ?? 1);
+    const into = out.layout(
+      c.lanes.map((lane) => lane.name),
+      n,
+    );
+    for (let i = 0; i < n; i++) {
+      const now = at
+        ? at[at.length === 1 ? 0 : i]
+        : (counted(moment, c.unit, moment.spread?.[i] ?? 0) - c.start) * c.speed;
+      // The small addition keeps the frame on which a round begins from ending the one before.
+      const rounds = now / c.length + 1e-9;
+      let share = rounds - Math.floor(rounds);
+      if (c.play === 'once') share = Math.min(1, Math.max(0, rounds));
+      else if (c.play === 'toAndFro' && Math.floor(rounds) % 2 !== 0) share = 1 - share;
+      c.lanes.forEach(({ keys }, k) => (into[k][i] = curveAt(keys, share * c.length)));
+    }
+  },
+});
