@@ -58,7 +58,7 @@ function Transport() {
         className="tool"
         title="Back to start"
         aria-label="Back to start"
-        onClick={() => client.command({ type: 'restart' })}
+        onClick={() => client.command({ type: 'seek', time: 0, exactly: true })}
       >
         <SkipBack size={15} />
       </button>

@@ -4,7 +4,7 @@ import { quietInputs, type InputState } from '../core/run/inputs';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
-import { longestStepSeconds, momentAt, type BeatOrigin } from '../core/time/clock';
+import { momentAt } from '../core/time/clock';
 import { LoopClock } from '../core/time/loop-steps';
 import { benchData, glanceNodes, glanceParts } from './glance';
 import { Gpu } from './gpu';
@@ -27,6 +27,7 @@ import {
 } from './protocol';
 import { Questions } from './questions';
 import { ScenePlayer } from './scene-player';
+import { Transport } from './transport';
 
 interface Surface {
   id: string;
@@ -44,6 +45,8 @@ const graphicsRetryMs = 250;
 const mostBehind = 2;
 /** Milliseconds from the start of a frame to its end above which the card counts as slow. */
 const slowFrameMs = 120;
+/** Milliseconds of a frame given to running up to the goal of a jump. */
+const runUpMs = 12;
 /** Pixels of an example. */
 const exampleSize = { width: 320, height: 180 };
 /** Steps of loops a frame may take where the card is quick, and where it is slow. */
@@ -77,11 +80,8 @@ export class Engine {
   private watch: Watch = { scene: null, cards: [], bench: null, inspected: null, without: null };
   private live: InputState = quietInputs();
   private readonly pacer = new Pacer((now) => this.tick(now));
-  private playing = true;
-  private time = 0;
-  private origin: BeatOrigin = { time: 0, beat: 0 };
+  private readonly transport = new Transport();
   private lastNow = 0;
-  private pendingSteps = 0;
   private program: ProgramState = { program: '', incoming: null, fade: 0, next: null };
   private fadeSeconds = 0;
   private blackout = false;
@@ -188,17 +188,19 @@ export class Engine {
         this.surfaces.delete(message.id);
         break;
       case 'transport':
-        this.playing = message.playing;
+        this.transport.playing = message.playing;
         break;
-      case 'restart':
-        this.time = 0;
-        this.origin = { time: 0, beat: 0 };
+      case 'seek':
+        if (message.exactly && this.show) this.transport.jumpExactly(message.time, this.show.canvas.fps);
+        else this.transport.jump(message.time);
         this.loopClock.restart();
-        for (const player of this.players.values()) player.run.restart();
+        if (message.exactly) for (const player of this.players.values()) player.run.restart();
+        break;
+      case 'range':
+        this.transport.range = message.range;
         break;
       case 'step':
-        this.playing = false;
-        this.pendingSteps++;
+        this.transport.step();
         break;
       case 'live':
         this.live = message.live;
@@ -251,9 +253,7 @@ export class Engine {
     this.show = show;
     for (const player of this.players.values()) player.dispose();
     this.players.clear();
-    this.time = time;
-    this.origin = { time: 0, beat: 0 };
-    this.playing = playing;
+    this.transport.open(time, playing);
     const known = show.scenes.some((scene) => scene.id === program);
     this.program = {
       program: known ? program : (show.scenes[0]?.id ?? ''),
@@ -270,10 +270,7 @@ export class Engine {
   private setShow(show: Show): void {
     const before = this.show;
     this.show = show;
-    if (before && before.tempo.bpm !== show.tempo.bpm) {
-      const beat = this.origin.beat + ((this.time - this.origin.time) * before.tempo.bpm) / 60;
-      this.origin = { time: this.time, beat };
-    }
+    if (before && before.tempo.bpm !== show.tempo.bpm) this.transport.changeTempo(before.tempo);
     this.pacer.interval = 1000 / show.canvas.fps;
     const ids = new Set(show.scenes.map((scene) => scene.id));
     for (const [id, player] of this.players) {
@@ -332,15 +329,9 @@ export class Engine {
     if (this.mustWait(now)) return;
     this.lastNow = now;
     this.advanceFade(real);
-    let dt = 0;
-    if (this.playing) dt = Math.min(real, longestStepSeconds);
-    else if (this.pendingSteps > 0) {
-      this.pendingSteps--;
-      dt = 1 / this.show.canvas.fps;
-    }
-    this.time += dt;
     this.chooseScale(now);
-    this.drawFrame(now, dt);
+    if (this.transport.runUp) this.runUp();
+    else this.drawFrame(now, this.transport.advance(real, this.show.canvas.fps));
     this.report(now);
   }
 
@@ -355,6 +346,43 @@ export class Engine {
     if (!slow) return clock.behind >= mostBehind;
     const rest = Math.min(longestRestMs, clock.frameMs * (this.hasStage() ? 0.1 : 0.5));
     return clock.behind > 0 || now - clock.lastDone < rest;
+  }
+
+  /**
+   * Runs what has a memory up to the goal of a jump, for as long as one frame may take; the last picture stays. Pictures
+   * that come back around a circle are drawn for the last second of the way.
+   */
+  private runUp(): void {
+    const show = this.show!;
+    const way = this.transport.runUp!;
+    const { fps } = show.canvas;
+    const start = performance.now();
+    while (way.next <= way.last && performance.now() - start < runUpMs) {
+      const moment = momentAt(way.next / fps, way.next === 0 ? 0 : 1 / fps, fps, show.tempo);
+      const isNear = way.last - way.next < fps;
+      const frame: Frame = {
+        moment,
+        live: this.live,
+        canvas: this.canvasSize(),
+        loop: this.loopClock.next(moment.dt, 1),
+      };
+      let drew = false;
+      for (const [id, player] of this.players) {
+        const scene = this.scene(id);
+        if (!scene || !player.run.remembers) continue;
+        if (isNear && player.run.returns.size > 0) {
+          player.play(scene, frame, [], show.canvas.height);
+          drew = true;
+        } else player.runFrame(scene, frame, []);
+      }
+      way.next++;
+      // Work must not pile up on the card.
+      if (drew) {
+        this.clock!.mark(start);
+        break;
+      }
+    }
+    if (way.next > way.last) this.transport.runUp = null;
   }
 
   private advanceFade(seconds: number): void {
@@ -427,7 +455,7 @@ export class Engine {
     const show = this.show!;
     const start = performance.now();
     gpu.passes = 0;
-    const moment = momentAt(this.time, dt, show.canvas.fps, show.tempo, this.origin);
+    const moment = this.transport.moment(dt, show);
     const slow = this.clock!.frameMs > slowFrameMs;
     const loop = this.loopClock.next(dt, slow ? mostLoopSteps.slow : mostLoopSteps.quick);
     const frame: Frame = { moment, live: this.live, canvas: this.canvasSize(), loop };
@@ -574,8 +602,10 @@ export class Engine {
   private tellBeat(now: number): void {
     if (now - this.lastTold.beat < 40) return;
     this.lastTold.beat = now;
-    const moment = momentAt(this.time, 0, this.show!.canvas.fps, this.show!.tempo, this.origin);
-    const transport = { playing: this.playing, time: moment.time, frame: moment.frame, beat: moment.beat };
+    const { playing, runUp } = this.transport;
+    const moment = this.transport.moment(0, this.show!);
+    const done = runUp ? (runUp.next - runUp.first) / (runUp.last + 1 - runUp.first) : 1;
+    const transport = { playing, time: moment.time, frame: moment.frame, beat: moment.beat, done };
     this.tell({ type: 'beat', transport, program: this.program });
   }
 

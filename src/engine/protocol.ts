@@ -58,7 +58,10 @@ export type ToEngine =
   | { type: 'surface-size'; id: string; width: number; height: number }
   | { type: 'surface-gone'; id: string }
   | { type: 'transport'; playing: boolean }
-  | { type: 'restart' }
+  /** Goes to a time. Exactly: what has a memory is run up to it; else, while it is sought, memories stay as they are. */
+  | { type: 'seek'; time: number; exactly: boolean }
+  /** Seconds from the start between which time goes round; null: it goes on for ever. */
+  | { type: 'range'; range: readonly [number, number] | null }
   | { type: 'step' }
   | { type: 'live'; live: InputState }
   | { type: 'take'; scene: string; seconds: number }
@@ -147,6 +150,8 @@ export interface TransportState {
   time: number;
   frame: number;
   beat: number;
+  /** Share of the way that memories were run up after a jump; 1: they are there. */
+  done: number;
 }
 
 export interface ProgramState {

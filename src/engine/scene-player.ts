@@ -9,11 +9,13 @@ import type { Texture } from 'three';
 import type { Gpu } from './gpu';
 import { ImageStage, type StageOptions } from './image-stage';
 import type { MediaLibrary } from './media/library';
+import { PixelReads } from './pixel-reads';
 
 /** One scene being played: its numbers and its pictures. */
 export class ScenePlayer {
   readonly run: SceneRun;
   stage: ImageStage;
+  private reads: PixelReads;
   scene: Scene;
   private out: string | null = null;
   private lastFrame: Frame | null = null;
@@ -30,6 +32,7 @@ export class ScenePlayer {
     this.scene = scene;
     this.run = new SceneRun(catalogue, without);
     this.stage = new ImageStage(gpu, this.run, media, options);
+    this.reads = new PixelReads(gpu);
   }
 
   /**
@@ -39,8 +42,15 @@ export class ScenePlayer {
   play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
     const own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    this.stage.draw(scene, own, this.out ? [this.out] : []);
+    this.stage.draw(scene, own, this.drawn());
+    this.reads.start(this.run, this.stage);
     this.lastFrame = own;
+  }
+
+  /** Nodes whose pictures are drawn: that of the scene, and those that pixels are read of. */
+  private drawn(): string[] {
+    const read = this.run.pixelReaders().map(({ source }) => source);
+    return this.out ? [this.out, ...read] : read;
   }
 
   /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
@@ -52,8 +62,10 @@ export class ScenePlayer {
   ): Promise<void> {
     const own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    await this.stage.reach(scene, own, this.out ? [this.out] : []);
-    this.stage.draw(scene, own, this.out ? [this.out] : []);
+    await this.stage.reach(scene, own, this.drawn());
+    this.stage.draw(scene, own, this.drawn());
+    this.reads.start(this.run, this.stage);
+    await this.reads.done();
     this.lastFrame = own;
   }
 
@@ -76,6 +88,7 @@ export class ScenePlayer {
   moveTo(gpu: Gpu): void {
     this.gpu = gpu;
     this.stage = new ImageStage(gpu, this.run, this.media, this.options);
+    this.reads = new PixelReads(gpu);
     for (const loop of this.run.returns.values()) loop.clear();
   }
 
@@ -108,6 +121,7 @@ export class ScenePlayer {
   }
 
   dispose(): void {
+    this.reads.dispose();
     this.stage.dispose();
   }
 }

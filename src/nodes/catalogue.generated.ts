@@ -60,6 +60,7 @@ import signalLaneDelay from './signal/lane-delay';
 import signalNumberLine from './signal/number-line';
 import signalOscillator from './signal/oscillator';
 import signalPickLanes from './signal/pick-lanes';
+import signalPixelReader from './signal/pixel-reader';
 import signalPointReader from './signal/point-reader';
 import signalPointer from './signal/pointer';
 import signalRandomWalk from './signal/random-walk';
@@ -148,6 +149,7 @@ export const allKinds = [
   { family: 'signal', kind: signalNumberLine },
   { family: 'signal', kind: signalOscillator },
   { family: 'signal', kind: signalPickLanes },
+  { family: 'signal', kind: signalPixelReader },
   { family: 'signal', kind: signalPointReader },
   { family: 'signal', kind: signalPointer },
   { family: 'signal', kind: signalRandomWalk },

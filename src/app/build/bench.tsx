@@ -1,6 +1,8 @@
 import { kindOf, type Kind } from '../../core/kind/kind';
+import { CurveBench } from './curve-bench';
 import { CodeBench, ShaderBench } from './code-bench';
 import { ChevronDown, ChevronUp } from 'lucide-react';
+import type { ControlSpec } from '../../core/kind/controls';
 import { useEffect, useRef, useState } from 'react';
 import uPlot from 'uplot';
 import { sceneOutOf } from '../../core/patch/plan';
@@ -306,13 +308,17 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
 export const benchNodeOf = (scene: Scene, selection: readonly string[]): string | null =>
   scene.nodes[selection[0]] ? selection[0] : sceneOutOf(scene, catalogue);
 
-const tabWords = { output: 'Output', code: 'Code', shader: 'Shader' } as const;
+const tabWords = { output: 'Output', curves: 'Curves', code: 'Code', shader: 'Shader' } as const;
 
 /** What the bench can show of a node. */
 function tabsOf(kind: Kind | undefined): (keyof typeof tabWords)[] {
-  if (kind?.output !== 'image') return ['output'];
-  const hasCode = Object.values(kind.controls).some(({ type }) => type === 'code');
-  return hasCode ? ['output', 'code', 'shader'] : ['output', 'shader'];
+  const has = (wanted: ControlSpec['type']): boolean =>
+    Object.values(kind?.controls ?? {}).some(({ type }) => type === wanted);
+  const tabs: (keyof typeof tabWords)[] = ['output'];
+  if (has('curves')) tabs.push('curves');
+  if (has('code')) tabs.push('code');
+  if (kind?.output === 'image') tabs.push('shader');
+  return tabs;
 }
 
 /** What flows out of the chosen node: pixels, lanes or points. */
@@ -361,6 +367,8 @@ export function Bench({ scene }: { scene: Scene }) {
         <div className="flex min-h-0 grow">
           {node && tab === 'code' ? (
             <CodeBench key={node.id} scene={scene} node={node} />
+          ) : node && kind && tab === 'curves' ? (
+            <CurveBench key={node.id} scene={scene} node={node} kind={kind} />
           ) : node && tab === 'shader' ? (
             <ShaderBench scene={scene} node={node.id} />
           ) : node ? (

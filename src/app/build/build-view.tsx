@@ -9,6 +9,7 @@ import { Bench, benchNodeOf } from './bench';
 import { Inspector } from './inspector';
 import { Monitor } from './monitor';
 import { Patch } from './patch';
+import { LoopBar } from './loop-bar';
 import { SceneBar } from './scene-bar';
 import { useAltNode } from './alt-node';
 
@@ -49,6 +50,7 @@ export function BuildView() {
   return (
     <main className="flex h-full flex-col">
       <SceneBar sceneId={scene.id} />
+      <LoopBar scene={scene} />
       <Group orientation="horizontal" className="min-h-0 grow">
         <Panel minSize="40%">
           <Group orientation="vertical" className="h-full">

@@ -4,6 +4,7 @@ import { editShow, endGesture, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { ScrubNumber } from '../parts/scrub-number';
 import { SelectField } from './controls/field';
+import { LoopSection } from './loop-section';
 
 /** The settings of the whole show, while nothing is chosen. */
 export function ShowInspector({ scene }: { scene: Scene }) {
@@ -11,9 +12,10 @@ export function ShowInspector({ scene }: { scene: Scene }) {
   const fade = useShow((show) => show.fadeSeconds);
   const workScale = useSession((s) => s.workScale);
   return (
-    <div className="flex flex-col gap-1 p-3">
+    <div className="flex min-h-0 grow flex-col gap-1 overflow-y-auto p-3">
       <h2 className="font-semibold">{scene.name}</h2>
       <p className="quiet mb-2">Choose a node or a wire to see its controls.</p>
+      <LoopSection scene={scene} />
       <h3 className="heading mt-1">Canvas of the show</h3>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0">Pixels</span>

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import type { ControlLink } from '../build/controls/part-place';
 import type { WorkScale } from '../../engine/protocol';
 
 interface SessionState {
@@ -8,7 +9,9 @@ interface SessionState {
   wire: string | null;
   benchOpen: boolean;
   /** What the bench shows of a picture node: its pixels, its own code, or the shader it is drawn by. */
-  benchTab: 'output' | 'code' | 'shader';
+  benchTab: 'output' | 'code' | 'shader' | 'curves';
+  /** The control whose curves are drawn on the bench. */
+  benchControl: string;
   /** What the monitor shows over the picture; never on stage. */
   guides: { cross: boolean; safe: boolean; handles: boolean };
   theme: 'pyrvel-night' | 'pyrvel-day';
@@ -16,6 +19,10 @@ interface SessionState {
   blackout: boolean;
   freeze: boolean;
   onlyDriven: boolean;
+  /** Seconds between which time goes round; null: the whole show. */
+  range: readonly [number, number] | null;
+  /** A control that was copied as a link. */
+  link: ControlLink | null;
 }
 
 /** Where the performer is and how the desk is set: kept through a reload, but no part of the show and not undone. */
@@ -25,12 +32,15 @@ export const sessionStore = create<SessionState>()(() => ({
   wire: null,
   benchOpen: true,
   benchTab: 'output',
+  benchControl: '',
   guides: { cross: false, safe: false, handles: true },
   theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
   workScale: 'auto',
   blackout: false,
   freeze: false,
   onlyDriven: false,
+  range: null,
+  link: null,
 }));
 
 export const useSession = sessionStore;

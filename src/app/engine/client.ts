@@ -209,7 +209,10 @@ export class EngineClient {
 
   /** A message whose latest value holds until the next: also told to an engine that comes later. */
   state(
-    message: Extract<ToEngine, { type: 'watch' | 'stage' | 'work-scale' | 'live' | 'next' | 'example' }>,
+    message: Extract<
+      ToEngine,
+      { type: 'watch' | 'stage' | 'work-scale' | 'live' | 'next' | 'example' | 'range' }
+    >,
   ): void {
     this.states.set(message.type, message);
     this.post(message);
@@ -219,7 +222,7 @@ export class EngineClient {
   command(
     message: Extract<
       ToEngine,
-      { type: 'transport' | 'restart' | 'step' | 'take' | 'clear-return' | 'rehearse' }
+      { type: 'transport' | 'seek' | 'step' | 'take' | 'clear-return' | 'rehearse' }
     >,
   ): void {
     this.post(message);

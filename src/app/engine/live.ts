@@ -25,7 +25,7 @@ interface LiveState {
 }
 
 export const liveStore = create<LiveState>()(() => ({
-  transport: { playing: true, time: 0, frame: 0, beat: 0 },
+  transport: { playing: true, time: 0, frame: 0, beat: 0, done: 1 },
   program: { program: '', incoming: null, fade: 0, next: null },
   stats: null,
   faults: {},

@@ -115,6 +115,11 @@ export interface CurvesSpec extends ControlBase {
   span: number | { control: string };
   /** Whether more curves can be added, each a lane. */
   many: boolean;
+  /** Where along the curves the node is at a moment, if it goes along them by time. Gets the plain values of its controls. */
+  playhead?(
+    controls: Readonly<Record<string, unknown>>,
+    now: { time: number; beat: number; frame: number; loop: number },
+  ): number;
 }
 /** A button: each press makes its number greater by one. It can be driven, and then counts as pressed at each rise. */
 export interface ButtonSpec extends ControlBase {
@@ -215,6 +220,9 @@ export function partsOf(spec: ControlSpec): readonly string[] {
 
 /** Name of one part of a control, as used by wires, formulas and motions: `size`, `place.x`. */
 export const partName = (control: string, part: string): string => (part ? `${control}.${part}` : control);
+
+/** The same as formulas of other nodes name it: `size`, `place_x`. */
+export const linkName = (control: string, part: string): string => (part ? `${control}_${part}` : control);
 
 /** The useful range of a control's numbers. */
 export function rangeOf(spec: ControlSpec): readonly [number, number] {

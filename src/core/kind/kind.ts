@@ -4,7 +4,7 @@ import type { Prop, ShotSettings } from '../prop';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
 import type { FormulaValues } from '../formula/run';
-import type { ControlValue } from '../show/types';
+import type { ControlValue, Motion } from '../show/types';
 import type { Moment } from '../time/clock';
 import type { TextLayout } from '../text/layout';
 import type { ClipTiming } from '../time/clip-time';
@@ -63,6 +63,8 @@ export interface Work<C, I extends InputSpecs> {
    * there are fewer) at moment i. Null if what stands above cannot be asked, since it has a memory or plays by hand.
    */
   overTime(input: string, offsets: Float64Array): Signal | null;
+  /** Red, green, blue and alpha of the places that `pixels` asks for, as they were a frame ago; null before there are any. */
+  pixels: Float32Array | null;
   /** Reads a formula control; throws FormulaError if it cannot be read. */
   formula(control: string): readonly LaneRunner[];
   /** Outlines of letters as closed runs of points; null while the font is on its way. Only for sheets of numbers. */
@@ -116,6 +118,16 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
   migrate?(controls: Record<string, unknown>): Record<string, unknown>;
 }
 
+/** Places of a picture, evenly over a part of it. */
+export interface PixelGrid {
+  columns: number;
+  rows: number;
+  /** x, y, width and height of the part; 0..1 from the lower left. */
+  region: readonly [number, number, number, number];
+  /** The mean around each place instead of the pixel there. */
+  average: boolean;
+}
+
 export interface SignalKind<
   C extends ControlSpecs = ControlSpecs,
   I extends InputSpecs = InputSpecs,
@@ -135,6 +147,17 @@ export interface SignalKind<
   each?(controls: ResolvedControls<C>): boolean | readonly string[];
   /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
   memory?(): M;
+  /**
+   * Controls with which a node of this kind does what a motion does around `base`; null if it cannot. Absent: it stands
+   * for no motion. A motion that waits for a trigger has it wired into the first input. `to`: what its natural range
+   * becomes on the control; absent: its values are meant as they are.
+   */
+  fromMotion?(
+    motion: Motion,
+    base: number,
+  ): { controls: Record<string, ControlValue>; to?: [number, number] } | null;
+  /** The places of its input `picture` that it reads, row by row from the lower left; absent: it reads no pixels. */
+  pixels?(controls: ResolvedControls<C>): PixelGrid;
   /** Writes the signal; called when something it reads changed. `out` keeps what it held. */
   compute(work: Work<C, I> & { memory: M; out: SignalBuffer }): void;
 }

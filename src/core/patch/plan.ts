@@ -3,7 +3,7 @@ import { kindOf } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
-import { triggersOf } from '../show/motions';
+import { motionsOf, triggersOf } from '../show/motions';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import { portOf, sourceOf, wiresInto } from './wiring';
 
@@ -83,7 +83,7 @@ function planNode(
       const name = partName(control, part);
       const source = drives.get(name) ?? drives.get(control) ?? null;
       const formula = source ? null : (node.formulas[name] ?? null);
-      if (source || formula !== null || node.motions[name]?.length) {
+      if (source || formula !== null || motionsOf(node, control, name).length) {
         parts.push({ control, spec, part: index, name, source, formula });
       }
     });

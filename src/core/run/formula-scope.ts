@@ -10,6 +10,8 @@ import { timeNamed, type Moment } from '../time/clock';
 export interface Named {
   signal: Signal | null;
   shape: Shape | null;
+  /** Values of one of its controls, or of a part of it as `place_x`, in the unit of the interface; null: it has none such. */
+  control(name: string): Float32Array | null;
 }
 
 /** The names that formulas of one scene can read, with their values at this frame. */
@@ -46,9 +48,16 @@ export class FormulaScope {
     if (!named) return null;
     const { signal, shape } = named;
     if (property === 'count') return { count: signal?.length ?? shape?.count ?? 0 };
+    const lane = property === undefined ? signal?.lanes[0] : signal?.lanes.find((l) => l.name === property);
+    if (!lane && property !== undefined) {
+      const samples = named.control(property);
+      if (samples) return { samples };
+    }
     if (!signal)
-      throw new FormulaError(`${node} gives no numbers. Ask for ${node}.count, or name a signal node.`, 0);
-    const lane = property === undefined ? signal.lanes[0] : signal.lanes.find((l) => l.name === property);
+      throw new FormulaError(
+        `${node} gives no numbers${property === undefined ? '' : ` and has no control ${property}`}. Ask for ${node}.count or one of its controls, or name a signal node.`,
+        0,
+      );
     if (!lane) {
       const lanes = signal.lanes.map((l) => l.name).join(', ');
       throw new FormulaError(`${node} has no lane ${property}; it has ${lanes || 'none'}.`, 0);

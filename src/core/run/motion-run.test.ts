@@ -103,4 +103,51 @@ describe('motions', () => {
     const down = play(motion, fps + 1, { fps, base: (frame) => (frame ? 0 : 10) });
     expect(down[Math.round(fps / 4)]).toBeLessThan(0.8);
   });
+
+  test('Ramp over the loop, and in a locked loop in whole rounds', () => {
+    const at = (change: object, time: number, lock = false): number => {
+      const run = new MotionRun('ramp', 0);
+      const samples = Float32Array.of(0);
+      const loop = { length: 10, unit: 'seconds' as const, lock };
+      const moment = momentAt(time, 0, 60, { bpm: 120, beatsPerBar: 4 }, undefined, loop);
+      run.apply(fresh('ramp', change), samples, moment, null);
+      return samples[0] / 2;
+    };
+    expect(at({ unit: 'loop', length: 1 }, 2.5)).toBeCloseTo(0.25);
+    expect(at({ unit: 'loop', length: 0.5, way: 'toAndFro' }, 2.5)).toBeCloseTo(0.5);
+    expect(at({ unit: 'loop', length: 0.5, way: 'toAndFro' }, 7.5)).toBeCloseTo(0.5);
+    // 3 s go 3.3 times into 10: three times when locked.
+    expect(at({ unit: 'seconds', length: 3 }, 12, true)).toBeCloseTo(
+      at({ unit: 'seconds', length: 3 }, 2, true),
+    );
+    expect(at({ unit: 'seconds', length: 4, way: 'once' }, 2, true)).toBeCloseTo(0.5);
+  });
+
+  test('Colours go from one to another over a set time (K32)', () => {
+    const stops = [
+      { at: 0, colour: [1, 0, 0, 1] as [number, number, number, number] },
+      { at: 1, colour: [0, 0.5, 1, 1] as [number, number, number, number] },
+    ];
+    const motion = fresh('colours', { stops, way: 'once', start: 1, length: 2, unit: 'seconds' });
+    const colour = (time: number, amount = 1): number[] =>
+      [0, 1, 2].map((part) => {
+        const samples = Float32Array.of(0.2);
+        new MotionRun('colours', 0, part).apply(
+          { ...motion, amount },
+          samples,
+          momentAt(time, 0, 60, { bpm: 120, beatsPerBar: 4 }),
+          null,
+        );
+        return Number(samples[0].toFixed(4));
+      });
+    expect([0, 1, 2, 3, 9].map((time) => colour(time))).toEqual([
+      [1, 0, 0],
+      [1, 0, 0],
+      [0.5, 0.25, 0.5],
+      [0, 0.5, 1],
+      [0, 0.5, 1],
+    ]);
+    expect(colour(9, 0)).toEqual([0.2, 0.2, 0.2]);
+    expect(colour(9, 0.5)).toEqual([0.1, 0.35, 0.6]);
+  });
 });

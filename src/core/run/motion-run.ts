@@ -1,21 +1,40 @@
+import { gradientAt } from '../colour';
 import { octaveNoise } from '../noise';
 import { envelopeAt, envelopeLength, type EnvelopeShape } from '../signal/envelope';
 import { Triggers } from '../signal/rows';
 import type { Signal } from '../signal/signal';
 import { Walk } from '../signal/walk';
 import { wave } from '../signal/wave';
-import type { Follow, Hit, Motion, Ramp } from '../show/types';
-import { cyclesAt, wayDone, type Moment } from '../time/clock';
+import type { ColourWay, Follow, Hit, Motion, Ramp } from '../show/types';
+import { cyclesAt, loopedWay, wayDone, type Moment } from '../time/clock';
 
 /** Hits that may sound at once; the oldest is dropped. */
 const mostHits = 16;
 
+/** Share of a way at a moment, 0..1. */
+function wayAt(
+  { way, length, unit, start = 0 }: Pick<Ramp, 'way' | 'length' | 'unit'> & { start?: number },
+  moment: Moment,
+): number {
+  const now = unit === 'beats' ? moment.beat : unit === 'loop' ? moment.loop : moment.time;
+  // K32: clamp((t - t0) / (t1 - t0)).
+  if (way === 'once')
+    return length > 0 ? Math.min(1, Math.max(0, (now - start) / length)) : now >= start ? 1 : 0;
+  if (length <= 0) return 1;
+  // Only what goes round is made to fit a locked loop.
+  const cycle = length * (way === 'toAndFro' ? 2 : 1);
+  const cycles =
+    unit === 'beats'
+      ? cyclesAt(moment, cycle, 'beats')
+      : cyclesAt(moment, 1 / cycle, unit === 'loop' ? 'loop' : 'hertz');
+  const turns = cycles - start / cycle + 1e-9;
+  const share = turns - Math.floor(turns);
+  if (way === 'round') return share;
+  return share < 0.5 ? 2 * share : 2 - 2 * share;
+}
+
 function rampAt(motion: Ramp, moment: Moment): number {
-  const now = motion.unit === 'beats' ? moment.beat : moment.time;
-  const ways = motion.length > 0 ? now / motion.length : 1;
-  let share = ways - Math.floor(ways);
-  if (motion.way === 'once') share = Math.min(1, Math.max(0, ways));
-  if (motion.way === 'toAndFro' && Math.floor(ways) % 2 !== 0) share = 1 - share;
+  const share = wayAt(motion, moment);
   return motion.eased ? share * share * (3 - 2 * share) : share;
 }
 
@@ -31,6 +50,8 @@ export class MotionRun {
   constructor(
     readonly type: Motion['type'],
     private readonly salt: number,
+    /** Which part of its control it moves. */
+    private readonly part = 0,
   ) {}
 
   /** Lays the motion on `samples`, in the unit of the control. `trigger` is the signal that a Hit waits for. */
@@ -39,23 +60,28 @@ export class MotionRun {
       this.follow(motion, samples, moment.dt);
       return;
     }
+    if (motion.type === 'colours') {
+      if (!motion.on) return;
+      const goal = gradientAt(motion.stops, wayAt(motion, moment))[this.part];
+      for (let i = 0; i < samples.length; i++) samples[i] += (goal - samples[i]) * motion.amount;
+      return;
+    }
     const offset = motion.on ? motion.amount * this.shapeOf(motion, moment, trigger) : 0;
     for (let i = 0; i < samples.length; i++) samples[i] += offset;
   }
 
   /** How far the motion is, as a share of its amount. */
-  private shapeOf(motion: Exclude<Motion, Follow>, moment: Moment, trigger: Signal | null): number {
+  private shapeOf(
+    motion: Exclude<Motion, Follow | ColourWay>,
+    moment: Moment,
+    trigger: Signal | null,
+  ): number {
     switch (motion.type) {
       case 'swing':
         return wave(motion.shape, cyclesAt(moment, motion.rate, motion.unit) + motion.phase);
       case 'wander': {
-        const noise = octaveNoise(
-          motion.seed * 71.7 + this.salt * 13.37,
-          moment.time * motion.speed + 0.37,
-          0.71,
-          2,
-          0.5,
-        );
+        const [y, z] = loopedWay(moment, motion.speed);
+        const noise = octaveNoise(motion.seed * 71.7 + this.salt * 13.37, y + 0.37, z + 0.71, 2, 0.5);
         // Gradient noise seldom passes 0.7, so it is opened to the range it promises.
         return Math.max(-1, Math.min(1, noise * 1.4));
       }

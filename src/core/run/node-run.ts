@@ -2,10 +2,11 @@ import { parseLanes, type LaneFormula } from '../formula/lanes';
 import { momentNames } from '../formula/names';
 import { FormulaRunner, type FormulaValues } from '../formula/run';
 import { FormulaError } from '../formula/parse';
-import { isAngle, limit, partName, partsOf, type ControlSpec } from '../kind/controls';
+import { isAngle, limit, linkName, partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { ImageRef } from '../image-ref';
 import type { LaneRunner } from '../kind/kind';
 import type { PlanNode } from '../patch/plan';
+import { motionsOf } from '../show/motions';
 import type { Prop } from '../prop';
 import type { Shape } from '../shape/shape';
 import { SignalBuffer, type Signal } from '../signal/signal';
@@ -77,6 +78,8 @@ export class NodeRun {
   note: string | null = null;
   memory: unknown = undefined;
   readonly signal = new SignalBuffer();
+  /** What was last read for it, if its kind reads pixels. */
+  pixels: Float32Array | null = null;
   shape: Shape | null = null;
   prop: Prop | null = null;
   image: ImageRef | null = null;
@@ -108,7 +111,7 @@ export class NodeRun {
     for (const part of plan.parts) {
       live.add(part.name);
       const base = numbersOf(part.spec, node.controls[part.control])[part.part];
-      const motions = node.motions[part.name] ?? [];
+      const motions = motionsOf(node, part.control, part.name);
       const run = this.parts.get(part.name);
       if (run) run.adopt(part, base, motions);
       else this.parts.set(part.name, new PartRun(part, base, motions));
@@ -182,6 +185,22 @@ export class NodeRun {
         ready.runner.run(out, scope.values(ready.runner.names, out.length, moment, extra));
       },
     }));
+  }
+
+  /**
+   * Values of a control or of one of its parts (`place_x`), moved or not, in the unit of the interface; null if there is no
+   * such control.
+   */
+  valuesOf(name: string): Float32Array | null {
+    for (const [control, spec] of Object.entries(this.plan.kind.controls)) {
+      const names = partsOf(spec);
+      const k = names.findIndex((part) => name === linkName(control, part));
+      const at = k < 0 && name === control && names.length ? 0 : k;
+      if (at < 0) continue;
+      const moved = this.parts.get(partName(control, names[at]))?.samples;
+      return moved ?? Float32Array.of(numbersOf(spec, this.node.controls[control])[at]);
+    }
+    return null;
   }
 
   /** Keeps what a failed hook said; the last good result stays. */

@@ -1,5 +1,6 @@
 import { asksForSample, asksForTime } from '../formula/names';
 import type { Plan, PlanNode } from '../patch/plan';
+import { motionsOf } from '../show/motions';
 import type { Scene } from '../show/types';
 import { SignalBuffer, type Signal } from '../signal/signal';
 import { momentLater } from '../time/clock';
@@ -82,7 +83,8 @@ function judge(planned: PlanNode, run: NodeRun, scene: Scene, ask: (id: string) 
         if (above.moves) [partMoves, partWay] = [true, worse(partWay, above.way)];
       }
     }
-    for (const motion of scene.nodes[planned.id]?.motions[part.name] ?? []) {
+    const node = scene.nodes[planned.id];
+    for (const motion of node ? motionsOf(node, part.control, part.name) : []) {
       partMoves = true;
       partWay = motion.type === 'hit' || motion.type === 'follow' ? 'none' : worse(partWay, 'single');
     }

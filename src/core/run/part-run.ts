@@ -81,7 +81,7 @@ export class PartRun {
     if (!next) return false;
     this.motions.forEach((motion, k) => {
       if (this.moving[k]?.type !== motion.type)
-        this.moving[k] = new MotionRun(motion.type, hash(this.plan.part + 7 * k) % 997);
+        this.moving[k] = new MotionRun(motion.type, hash(this.plan.part + 7 * k) % 997, this.plan.part);
       const trigger = motion.type === 'hit' ? scope.signalOf(motion.trigger) : null;
       this.moving[k].apply(motion, next, moment, trigger);
     });

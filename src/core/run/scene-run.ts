@@ -1,6 +1,6 @@
 import { kindOf } from '../kind/kind';
 import type { ImageRef } from '../image-ref';
-import type { Catalogue, InputSpec, InputValues, Kind, Work } from '../kind/kind';
+import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Work } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
@@ -112,8 +112,20 @@ export class SceneRun {
     for (const id of this.returns.keys()) if (!live.has(id)) this.returns.delete(id);
     this.scope = new FormulaScope(this.plan.byName, (id) => {
       const run = this.runs.get(id);
-      return run ? { signal: run.given, shape: run.shape } : null;
+      return run ? { signal: run.given, shape: run.shape, control: (name) => run.valuesOf(name) } : null;
     });
+  }
+
+  /** Whether anything that is live depends on more than its moment: a memory, a loop, a motion that waits or follows. */
+  get remembers(): boolean {
+    if (this.returns.size > 0) return true;
+    for (const { plan, node } of this.runs.values()) {
+      const { kind } = plan;
+      if (kind.output === 'signal' && kind.memory && !kind.each) return true;
+      for (const motions of Object.values(node.motions))
+        if (motions.some(({ type }) => type === 'hit' || type === 'follow')) return true;
+    }
+    return false;
   }
 
   /** Back to the start: every memory and loop begins anew. */
@@ -265,6 +277,7 @@ export class SceneRun {
       aspect: frame.canvas.width / frame.canvas.height,
       canvas: frame.canvas,
       count: run.count,
+      pixels: run.pixels,
       overTime: (input, offsets) => this.overTime(planned, input, offsets, frame),
       formula: (control) => run.formulaLanes(control, this.scope, frame.moment),
     };
@@ -360,6 +373,27 @@ export class SceneRun {
     }
     const [width, height] = size ?? [frame.canvas.width, frame.canvas.height];
     return { node: planned.id, width, height, back: null };
+  }
+
+  /** Nodes that read pixels, with the image node they read and the places. */
+  pixelReaders(): { id: string; source: string; grid: PixelGrid }[] {
+    const readers: { id: string; source: string; grid: PixelGrid }[] = [];
+    for (const { id, kind, inputs } of this.plan.order) {
+      if (kind.output !== 'signal' || !kind.pixels) continue;
+      const [source] = inputs.picture ?? [];
+      if (source)
+        readers.push({ id, source: source.node, grid: kind.pixels(this.runs.get(id)!.controls as never) });
+      else this.givePixels(id, null);
+    }
+    return readers;
+  }
+
+  /** Hands a node the pixels it asked for. */
+  givePixels(id: string, pixels: Float32Array | null): void {
+    const run = this.runs.get(id);
+    if (!run || run.pixels === pixels) return;
+    run.pixels = pixels;
+    run.markStale();
   }
 
   /** What enters a live node, by input. */

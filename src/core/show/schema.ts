@@ -29,6 +29,20 @@ const motion = <const P extends Record<string, object>>(type: string, own: P) =>
 const positive = { type: 'number', minimum: 0 } as const;
 const number = { type: 'number' } as const;
 
+const stops = {
+  type: 'array',
+  maxItems: 16,
+  items: {
+    type: 'object',
+    required: ['at', 'colour'],
+    additionalProperties: false,
+    properties: {
+      at: { type: 'number', minimum: 0, maximum: 1 },
+      colour: { type: 'array', items: { type: 'number' }, minItems: 4, maxItems: 4 },
+    },
+  },
+} as const;
+
 const motions = {
   type: 'object',
   required: ['type'],
@@ -38,18 +52,25 @@ const motions = {
     motion('swing', {
       shape: { enum: ['sine', 'triangle', 'square', 'ramp'] },
       rate: positive,
-      unit: { enum: ['hertz', 'beats'] },
+      unit: { enum: ['hertz', 'beats', 'loop'] },
       phase: number,
     }),
     motion('wander', { speed: positive, seed: number }),
     motion('ramp', {
       way: { enum: ['once', 'round', 'toAndFro'] },
       length: positive,
-      unit: { enum: ['seconds', 'beats'] },
+      unit: { enum: ['seconds', 'beats', 'loop'] },
       eased: { type: 'boolean' },
     }),
     motion('walk', { rate: positive, smooth: { type: 'boolean' }, seed: number }),
     motion('hit', { trigger: { anyOf: [{ type: 'null' }, id] }, attack: positive, decay: positive }),
+    motion('colours', {
+      stops,
+      way: { enum: ['once', 'round', 'toAndFro'] },
+      length: positive,
+      start: number,
+      unit: { enum: ['seconds', 'beats', 'loop'] },
+    }),
     motion('follow', { rise: positive, fall: positive }),
   ],
 };
@@ -129,19 +150,7 @@ const controlValue = {
     { type: 'boolean' },
     { type: 'string' },
     { type: 'array', items: { type: 'number' }, maxItems: 4096 },
-    {
-      type: 'array',
-      maxItems: 16,
-      items: {
-        type: 'object',
-        required: ['at', 'colour'],
-        additionalProperties: false,
-        properties: {
-          at: { type: 'number', minimum: 0, maximum: 1 },
-          colour: { type: 'array', items: { type: 'number' }, minItems: 4, maxItems: 4 },
-        },
-      },
-    },
+    stops,
     curveLanes,
   ],
 } as const;

@@ -55,8 +55,8 @@ export interface Swing extends MotionBase {
   type: 'swing';
   shape: 'sine' | 'triangle' | 'square' | 'ramp';
   rate: number;
-  /** hertz: cycles a second. beats: beats a cycle. */
-  unit: 'hertz' | 'beats';
+  /** hertz: cycles a second. beats: beats a cycle. loop: cycles in each round of the loop. */
+  unit: 'hertz' | 'beats' | 'loop';
   /** In turns. */
   phase: number;
 }
@@ -74,9 +74,9 @@ export interface Ramp extends MotionBase {
   type: 'ramp';
   /** Once from the start of the show, round and round, or to and fro. */
   way: 'once' | 'round' | 'toAndFro';
-  /** How long one way takes. */
+  /** How long one way takes; in rounds of the loop where that is the unit. */
   length: number;
-  unit: 'seconds' | 'beats';
+  unit: 'seconds' | 'beats' | 'loop';
   eased: boolean;
 }
 
@@ -107,7 +107,18 @@ export interface Follow extends MotionBase {
   fall: number;
 }
 
-export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow;
+/** A way through the colours of a gradient, for a colour as a whole. `amount`, 0..1, is how much of it covers the base. */
+export interface ColourWay extends MotionBase {
+  type: 'colours';
+  stops: Stop[];
+  way: Ramp['way'];
+  /** How long one way takes, and when the first begins. */
+  length: number;
+  start: number;
+  unit: Ramp['unit'];
+}
+
+export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay;
 
 /** The controls of a wire that carries the previous frame. */
 export interface ReturnSettings {

@@ -140,6 +140,18 @@ export function cyclesAt(moment: Moment, rate: number, unit: RateUnit, i = 0): n
   return rate > 0 ? (moment.beat + (later * moment.bpm) / 60) / rate : 0;
 }
 
+/**
+ * Where a walker through noise is who goes `speed` a second: straight on, or, for a loop of `period` seconds, round a circle
+ * as long as the way it would have gone. Without a period a locked loop is the loop.
+ */
+export function loopedWay(moment: Moment, speed: number, period = 0, i = 0): [number, number] {
+  const round = period > 0 ? period : moment.isLocked ? moment.loopSeconds : 0;
+  if (round === 0) return [timeOf(moment, i) * speed, 0];
+  const angle = 2 * Math.PI * cyclesAt(moment, 1 / round, 'hertz', i);
+  const radius = (speed * round) / (2 * Math.PI);
+  return [radius * Math.cos(angle), radius * Math.sin(angle)];
+}
+
 /** One of the counts of a moment, as it is `later` seconds after it. */
 export function timeNamed(name: 'time' | 'beat' | 'bar' | 'frame', moment: Moment, later: number): number {
   switch (name) {

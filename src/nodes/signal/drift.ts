@@ -1,7 +1,7 @@
 import { number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { octaveNoise } from '../../core/noise';
-import { cyclesAt, timeOf } from '../../core/time/clock';
+import { loopedWay } from '../../core/time/clock';
 
 const laneNames = ['x', 'y', 'z', 'w'];
 
@@ -92,24 +92,27 @@ export default signalKind({
   },
   moves: (c) => c.speed !== 0,
   each: () => true,
+  fromMotion: (motion, base) =>
+    motion.type === 'wander'
+      ? {
+          controls: {
+            speed: motion.speed,
+            seed: motion.seed,
+            amplitude: motion.amount,
+            centre: base,
+            octaves: 2,
+          },
+        }
+      : null,
   compute({ controls: c, moment, count, out }) {
     const names = c.lanes === 1 ? [c.lane || 'value'] : laneNames.slice(0, c.lanes);
     const lanes = out.layout(names, count);
-    // A locked loop is a loop of its length where none is set.
-    const period = c.loop > 0 ? c.loop : moment.isLocked ? moment.loopSeconds : 0;
     const own = moment.spread ? c.samples : count;
-    const at = (time: number): [number, number] => {
-      if (period === 0) return [time * c.speed, 0];
-      // A loop walks round a circle in the noise whose length is the way it would have gone.
-      const angle = 2 * Math.PI * cyclesAt({ ...moment, time, spread: undefined }, 1 / period, 'hertz');
-      const radius = (c.speed * period) / (2 * Math.PI);
-      return [radius * Math.cos(angle), radius * Math.sin(angle)];
-    };
-    let [y, z] = at(moment.time);
+    let [y, z] = loopedWay(moment, c.speed, c.loop);
     lanes.forEach((into, lane) => {
       const start = c.seed * 71.7 + lane * 1013.3;
       for (let i = 0; i < count; i++) {
-        if (moment.spread) [y, z] = at(timeOf(moment, i));
+        if (moment.spread) [y, z] = loopedWay(moment, c.speed, c.loop, i);
         const value = octaveNoise(start + (i % own) / c.period, y + 0.37, z + 0.71, c.octaves, c.roughness);
         // Gradient noise seldom passes 0.8, so it is opened to the range it promises.
         const wide = Math.max(-1, Math.min(1, value * 1.25));

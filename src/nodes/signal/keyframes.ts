@@ -3,11 +3,23 @@ import { signalKind } from '../../core/kind/kind';
 import { curveAt, valuesOfCurves } from '../../core/signal/curve';
 import { timeNamed, type Moment } from '../../core/time/clock';
 
+type Unit = 'seconds' | 'beats' | 'frames' | 'loop';
+type Way = 'round' | 'toAndFro' | 'once';
+
 /** Time since the start in the unit of the keys. */
-function counted(moment: Moment, unit: 'seconds' | 'beats' | 'frames' | 'loop', later: number): number {
+function counted(moment: Moment, unit: Unit, later: number): number {
   if (unit === 'loop') return moment.loop + later / moment.loopSeconds;
   if (unit === 'beats') return timeNamed('beat', moment, later);
   return (moment.time + later) * (unit === 'frames' ? moment.fps : 1);
+}
+
+/** Where along keys of that length something is that has gone so far. K07: phase = f / N. */
+function along(now: number, length: number, play: Way): number {
+  // The small addition keeps the frame on which a round begins from ending the one before.
+  const rounds = now / length + 1e-9;
+  if (play === 'once') return Math.min(1, Math.max(0, rounds)) * length;
+  const share = rounds - Math.floor(rounds);
+  return (play === 'toAndFro' && Math.floor(rounds) % 2 !== 0 ? 1 - share : share) * length;
 }
 
 export default signalKind({
@@ -38,6 +50,10 @@ export default signalKind({
       ],
       span: { control: 'length' },
       many: true,
+      playhead(c, now) {
+        const at = { seconds: now.time, beats: now.beat, frames: now.frame, loop: now.loop }[c.unit as Unit];
+        return along((at - Number(c.start)) * Number(c.speed), Number(c.length), c.play as Way);
+      },
     }),
     unit: choice({
       label: 'Keys in',
@@ -74,7 +90,26 @@ export default signalKind({
   naturalRange: (c) => valuesOfCurves(c.lanes),
   moves: () => true,
   each: () => true,
-  // K07: phase = f / N.
+  fromMotion: (motion, base) =>
+    motion.type === 'ramp'
+      ? {
+          controls: {
+            lanes: [
+              {
+                name: 'value',
+                keys: [0, 1].map((share) => ({
+                  at: share * motion.length,
+                  value: base + share * motion.amount,
+                  form: motion.eased ? ('smooth' as const) : ('straight' as const),
+                })),
+              },
+            ],
+            unit: motion.unit,
+            length: motion.length,
+            play: motion.way,
+          },
+        }
+      : null,
   compute({ controls: c, inputs, moment, out }) {
     const at = inputs.at?.lanes[0]?.samples;
     const n = Math.max(at?.length ?? 1, moment.spread?.length ?? 1);
@@ -86,12 +121,8 @@ export default signalKind({
       const now = at
         ? at[at.length === 1 ? 0 : i]
         : (counted(moment, c.unit, moment.spread?.[i] ?? 0) - c.start) * c.speed;
-      // The small addition keeps the frame on which a round begins from ending the one before.
-      const rounds = now / c.length + 1e-9;
-      let share = rounds - Math.floor(rounds);
-      if (c.play === 'once') share = Math.min(1, Math.max(0, rounds));
-      else if (c.play === 'toAndFro' && Math.floor(rounds) % 2 !== 0) share = 1 - share;
-      c.lanes.forEach(({ keys }, k) => (into[k][i] = curveAt(keys, share * c.length)));
+      const place = along(now, c.length, c.play);
+      c.lanes.forEach(({ keys }, k) => (into[k][i] = curveAt(keys, place)));
     }
   },
 });

@@ -114,6 +114,19 @@ export default signalKind({
   moves: () => true,
   each: () => true,
   memory: (): { key: string; places: Float32Array } => ({ key: '', places: new Float32Array(0) }),
+  fromMotion: (motion, base) =>
+    motion.type === 'swing'
+      ? {
+          controls: {
+            shape: motion.shape,
+            rate: motion.rate,
+            unit: motion.unit,
+            phase: motion.phase,
+            amplitude: motion.amount,
+            centre: base,
+          },
+        }
+      : null,
   compute({ controls: c, moment, count, memory, out }) {
     const [into] = out.layout([c.lane || 'value'], count);
     // Where samples stand for moments, they are of as many waves as are made here.

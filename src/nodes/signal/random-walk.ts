@@ -41,6 +41,18 @@ export default signalKind({
   naturalRange: (c) => [Math.min(...c.range), Math.max(...c.range)],
   moves: () => true,
   memory: () => new Walk(),
+  fromMotion: (motion, base) =>
+    motion.type === 'walk'
+      ? {
+          controls: {
+            range: [base - Math.abs(motion.amount), base + Math.abs(motion.amount)],
+            step: Math.abs(motion.amount) / 4,
+            rate: motion.rate,
+            smooth: motion.smooth,
+            seed: motion.seed,
+          },
+        }
+      : null,
   compute({ controls: c, moment, memory, out }) {
     const [into] = out.layout([c.lane || 'value'], c.samples);
     const { step, rate, seed, smooth } = c;

@@ -144,6 +144,13 @@ export default signalKind({
   countOf: (c, inputs) => inputs.elements?.length ?? c.samples,
   naturalRange: () => [0, 1],
   moves: () => true,
+  fromMotion: (motion, base) =>
+    motion.type === 'hit'
+      ? {
+          controls: { samples: 1, time: 0, attack: motion.attack, decay: motion.decay },
+          to: [base, base + motion.amount],
+        }
+      : null,
   memory: () => ({
     waves: [] as { at: number; ways: Float32Array }[],
     triggers: new Triggers(),

@@ -1,10 +1,11 @@
-import { Code, Pipette } from 'lucide-react';
+import clsx from 'clsx';
+import { Code, Pipette, Spline, Waves, Zap } from 'lucide-react';
 import { useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
 import { partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
 import { numbersOf, plainValue } from '../../../core/run/node-run';
 import { sendHome, setControl } from '../../../core/show/edit';
-import type { ControlValue, Scene, Stop } from '../../../core/show/types';
+import type { ControlValue, CurveLane, Scene, Stop } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { sessionStore } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
@@ -13,7 +14,9 @@ import { SelectField, TextField } from './field';
 import { GradientEditor } from './gradient-editor';
 import { DeviceRow } from './device-row';
 import { FileRow } from './file-row';
+import { OpenText } from './open-text';
 import { KeyField } from './key-field';
+import { MotionRows } from './motion-rows';
 import { NumberRow } from './number-row';
 
 interface Props {
@@ -40,6 +43,8 @@ function Label({ spec, onHome }: { spec: ControlSpec; onHome(): void }) {
 /** The row of one control, made from its definition. */
 export function ControlRow({ scene, node, control, spec }: Props) {
   const [parts, setParts] = useState(false);
+  const [ways, setWays] = useState(false);
+  const moving = Boolean(scene.nodes[node].motions[control]?.length);
   const stored = scene.nodes[node].controls[control];
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
   const set = (value: ControlValue): void => {
@@ -87,6 +92,35 @@ export function ControlRow({ scene, node, control, spec }: Props) {
           />
         </div>
       );
+    case 'button':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <button
+            type="button"
+            className="btn btn-xs border edge bg-base-100"
+            onClick={() => once(numbers[0] + 1)}
+          >
+            <Zap size={13} /> {spec.label}
+          </button>
+        </div>
+      );
+    case 'curves':
+      return (
+        <div className="flex h-7 items-center gap-2" data-part={control}>
+          <Label spec={spec} onHome={home} />
+          <button
+            type="button"
+            className="btn btn-xs border edge bg-base-100"
+            onClick={() =>
+              sessionStore.setState({ benchOpen: true, benchTab: 'curves', benchControl: control })
+            }
+          >
+            <Spline size={13} /> Draw{' '}
+            {(value as CurveLane[]).length > 1 ? `${(value as CurveLane[]).length} lanes` : ''}
+          </button>
+        </div>
+      );
     case 'choice':
       return (
         <div className="flex h-7 items-center gap-2" data-part={control}>
@@ -126,6 +160,16 @@ export function ControlRow({ scene, node, control, spec }: Props) {
             <span className="grow" />
             <button
               type="button"
+              className={clsx('tool', moving && 'text-primary')}
+              aria-expanded={ways}
+              aria-label={`Colours of ${spec.label} over time`}
+              title="Leads it through the colours of a gradient"
+              onClick={() => setWays(!ways)}
+            >
+              <Waves size={13} />
+            </button>
+            <button
+              type="button"
               className="tool"
               aria-expanded={parts}
               aria-label={`Parts of ${spec.label}`}
@@ -136,6 +180,11 @@ export function ControlRow({ scene, node, control, spec }: Props) {
             </button>
           </div>
           {parts ? rows : rows[3]}
+          {ways && (
+            <div className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2">
+              <MotionRows place={{ scene, node, control, part: control, spec }} />
+            </div>
+          )}
         </div>
       );
     case 'gradient':
@@ -150,6 +199,7 @@ export function ControlRow({ scene, node, control, spec }: Props) {
         <div className="flex min-h-7 items-center gap-2" data-part={control}>
           <Label spec={spec} onHome={home} />
           <TextField label={spec.label} value={String(value)} lines={spec.lines} onChange={once} />
+          {spec.opens && <OpenText label={spec.label} accepts={spec.opens} onOpen={once} />}
         </div>
       );
     case 'numbers':

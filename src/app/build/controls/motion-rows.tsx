@@ -1,13 +1,16 @@
-import { ArrowUp, Plus, X } from 'lucide-react';
+import { ArrowUp, Plus, Workflow, X } from 'lucide-react';
 import { rangeOf } from '../../../core/kind/controls';
 import { kindOf } from '../../../core/kind/kind';
 import { setMotions } from '../../../core/show/edit';
 import { freshMotion } from '../../../core/show/motions';
-import type { Motion } from '../../../core/show/types';
+import { motionToNode } from '../../../core/show/motion-node';
+import type { Motion, Stop } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
+import { choose } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField } from './field';
+import { GradientEditor } from './gradient-editor';
 import type { PartPlace } from './part-place';
 
 type Type = Motion['type'];
@@ -18,6 +21,7 @@ type Setting = { key: string; label: string } & (
   | { form: 'choice'; options: readonly (readonly [string, string])[] }
   | { form: 'flag' }
   | { form: 'signal' }
+  | { form: 'gradient' }
 );
 
 interface Spoken {
@@ -36,6 +40,27 @@ const seconds = (key: string, label: string): Setting => ({
   unit: 's',
 });
 const seed: Setting = { key: 'seed', label: 'seed', form: 'number', step: 1 };
+
+const wayOf: Setting = {
+  key: 'way',
+  label: 'way',
+  form: 'choice',
+  options: [
+    ['once', 'Once'],
+    ['round', 'Round and round'],
+    ['toAndFro', 'To and fro'],
+  ],
+};
+const lengthIn: Setting = {
+  key: 'unit',
+  label: 'length in',
+  form: 'choice',
+  options: [
+    ['seconds', 'seconds'],
+    ['beats', 'beats'],
+    ['loop', 'loops'],
+  ],
+};
 
 const spoken: Readonly<Record<Type, Spoken>> = {
   swing: {
@@ -70,6 +95,7 @@ const spoken: Readonly<Record<Type, Spoken>> = {
             options: [
               ['hertz', 'a second'],
               ['beats', 'beats each'],
+              ['loop', 'a loop'],
             ],
           },
         ],
@@ -81,41 +107,28 @@ const spoken: Readonly<Record<Type, Spoken>> = {
     help: 'Smooth unrest around the value.',
     lines: [['Speed, seed', [{ key: 'speed', label: 'speed', form: 'number', step: 0.01, min: 0 }, seed]]],
   },
+  colours: {
+    label: 'Colours',
+    help: 'A way through the colours of a gradient; 1 covers the colour of the hand.',
+    lines: [
+      ['Colours', [{ key: 'stops', label: 'stops', form: 'gradient' }]],
+      ['Way', [wayOf]],
+      [
+        'Starts, takes',
+        [
+          { key: 'start', label: 'start', form: 'number', step: 0.1 },
+          { key: 'length', label: 'length', form: 'number', step: 0.1, min: 0 },
+          lengthIn,
+        ],
+      ],
+    ],
+  },
   ramp: {
     label: 'Ramp',
     help: 'From the value to so far above it.',
     lines: [
-      [
-        'Way',
-        [
-          {
-            key: 'way',
-            label: 'way',
-            form: 'choice',
-            options: [
-              ['once', 'Once'],
-              ['round', 'Round and round'],
-              ['toAndFro', 'To and fro'],
-            ],
-          },
-          { key: 'eased', label: 'eased', form: 'flag' },
-        ],
-      ],
-      [
-        'Takes',
-        [
-          { key: 'length', label: 'length', form: 'number', step: 0.1, min: 0 },
-          {
-            key: 'unit',
-            label: 'length in',
-            form: 'choice',
-            options: [
-              ['seconds', 'seconds'],
-              ['beats', 'beats'],
-            ],
-          },
-        ],
-      ],
+      ['Way', [wayOf, { key: 'eased', label: 'eased', form: 'flag' }]],
+      ['Takes', [{ key: 'length', label: 'length', form: 'number', step: 0.1, min: 0 }, lengthIn]],
     ],
   },
   walk: {
@@ -147,7 +160,9 @@ const spoken: Readonly<Record<Type, Spoken>> = {
   },
 };
 
-const types = Object.keys(spoken) as Type[];
+/** A colour as a whole takes its own motion, numbers take all others. */
+const forColours: readonly Type[] = ['colours'];
+const forNumbers = (Object.keys(spoken) as Type[]).filter((type) => !forColours.includes(type));
 
 function SettingField({
   name,
@@ -197,6 +212,17 @@ function SettingField({
           onChange={(v) => onChange(v || null, false)}
         />
       );
+    case 'gradient':
+      return (
+        <div className="min-w-0 grow">
+          <GradientEditor
+            label={label}
+            stops={value as Stop[]}
+            onChange={(v) => onChange(v, true)}
+            onDone={endGesture}
+          />
+        </div>
+      );
     case 'flag':
       return (
         <label className="flex items-center gap-1">
@@ -215,7 +241,8 @@ function SettingField({
 
 /** The motions that lie on one part of a control, in the order they are laid on, and the way to more. */
 export function MotionRows({ place }: { place: PartPlace }) {
-  const { scene, node, part, spec } = place;
+  const { scene, node, control, part, spec } = place;
+  const types = spec.type === 'colour' && part === control ? forColours : forNumbers;
   const motions = scene.nodes[node].motions[part] ?? [];
   const range = rangeOf(spec);
   const put = (next: Motion[], key: string | null = null): void => {
@@ -237,7 +264,8 @@ export function MotionRows({ place }: { place: PartPlace }) {
     <>
       {motions.map((motion, k) => {
         const { label, help, lines } = spoken[motion.type];
-        const step = motion.type === 'follow' ? 0.01 : (range[1] - range[0]) / 400;
+        const step =
+          motion.type === 'follow' || motion.type === 'colours' ? 0.01 : (range[1] - range[0]) / 400;
         return (
           <div
             key={k}
@@ -275,6 +303,22 @@ export function MotionRows({ place }: { place: PartPlace }) {
                   onClick={() => put(motions.with(k - 1, motion).with(k, motions[k - 1]))}
                 >
                   <ArrowUp size={13} />
+                </button>
+              )}
+              {motion.type !== 'follow' && motion.type !== 'colours' && (
+                <button
+                  type="button"
+                  className="tool"
+                  aria-label={`Turn ${label} into a node`}
+                  title="Turn it into a node that is wired to this control"
+                  onClick={() => {
+                    const made = editScene(scene.id, (draft) =>
+                      motionToNode(draft, catalogue, node, part, k),
+                    );
+                    if (made) choose([made]);
+                  }}
+                >
+                  <Workflow size={13} />
                 </button>
               )}
               <button

@@ -3,6 +3,7 @@ import { Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
+import { motionsOf, reachOf } from '../../../core/show/motions';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { usePart } from '../../engine/live';
@@ -28,8 +29,8 @@ export function NumberRow({
   const live = usePart(part);
   const wire = wireOf(place);
   const formula = scene.nodes[node].formulas[part];
-  const motions = scene.nodes[node].motions[part]?.length ?? 0;
-  const driven = wire !== null || formula !== undefined || motions > 0;
+  const motions = motionsOf(scene.nodes[node], control, part);
+  const driven = wire !== null || formula !== undefined || motions.length > 0;
   const range = rangeOf(spec);
   const step = spec.type === 'whole' ? 0.25 : (range[1] - range[0]) / 300;
   const min = 'min' in spec ? spec.min : undefined;
@@ -49,7 +50,7 @@ export function NumberRow({
   const home = (): void => {
     editScene(scene.id, (d) => sendHome(d, catalogue, node, control));
   };
-  const Icon = wire ? Spline : formula !== undefined ? Sigma : motions ? Waves : SlidersHorizontal;
+  const Icon = wire ? Spline : formula !== undefined ? Sigma : motions.length ? Waves : SlidersHorizontal;
   return (
     <div data-part={part}>
       <div className="flex h-7 items-center gap-2">
@@ -63,6 +64,7 @@ export function NumberRow({
         <Track
           range={range}
           handles={handles}
+          band={motions.length && !wire && formula === undefined ? reachOf(motions, value) : null}
           bead={driven && live ? live.value : null}
           onDone={endGesture}
         />
@@ -76,18 +78,29 @@ export function NumberRow({
             {live && live.samples > 1 && <span className="quiet text-2xs">&thinsp;·{live.samples}</span>}
           </output>
         ) : (
-          <ScrubNumber
-            label={`${label} value`}
-            value={value}
-            step={step}
-            fine={step / 10}
-            min={min}
-            max={max}
-            unit={unit}
-            className="w-16 shrink-0"
-            onChange={set}
-            onDone={endGesture}
-          />
+          <>
+            {motions.length > 0 && live && (
+              <output
+                className="figures shrink-0 text-2xs text-primary"
+                aria-label={`${label} now`}
+                data-testid="live-value"
+              >
+                {shortNumber(live.value, 2)}
+              </output>
+            )}
+            <ScrubNumber
+              label={`${label} value`}
+              value={value}
+              step={step}
+              fine={step / 10}
+              min={min}
+              max={max}
+              unit={unit}
+              className="w-16 shrink-0"
+              onChange={set}
+              onDone={endGesture}
+            />
+          </>
         )}
         <button
           type="button"
@@ -98,7 +111,7 @@ export function NumberRow({
               ? `Driven by ${scene.nodes[wire.from.node]?.name}`
               : formula !== undefined
                 ? 'Driven by a formula'
-                : motions
+                : motions.length
                   ? 'Moves by itself'
                   : 'Formula, wire or motion'
           }

@@ -1,14 +1,15 @@
 import { kindOf } from '../../../core/kind/kind';
-import { ArrowLeftRight, Home } from 'lucide-react';
+import { ArrowLeftRight, Copy, Home, Link } from 'lucide-react';
 import { naturalRangeOf, setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
 import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
+import { sessionStore, useSession } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField, TextField } from './field';
 import { MotionRows } from './motion-rows';
-import { wireOf, type PartPlace } from './part-place';
+import { linkTo, wireOf, type PartPlace } from './part-place';
 
 const edgeOptions: readonly (readonly [Edges, string])[] = [
   ['pass', 'go on'],
@@ -138,6 +139,8 @@ export function PartSources({ place }: { place: PartPlace }) {
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
   const formulaFault =
     formula !== undefined && fault?.startsWith(`${part}: `) ? fault.slice(part.length + 2) : null;
+  const link = useSession((s) => s.link);
+  const canPaste = link?.scene === scene.id && (link.node !== node || link.part !== part);
   const signals = Object.values(scene.nodes).filter(
     (n) => kindOf(catalogue, n)?.output === 'signal' && n.id !== node,
   );
@@ -170,6 +173,31 @@ export function PartSources({ place }: { place: PartPlace }) {
           ]}
           onChange={setSource}
         />
+        <button
+          type="button"
+          className="tool"
+          title="Copy as a link: paste it on another control, which then follows this one"
+          aria-label="Copy as a link"
+          onClick={() => sessionStore.setState({ link: linkTo(place) })}
+        >
+          <Copy size={13} />
+        </button>
+        {canPaste && (
+          <button
+            type="button"
+            className="tool text-primary"
+            title={`Follow ${link.text}`}
+            aria-label="Paste the link"
+            onClick={() =>
+              editScene(scene.id, (draft) => {
+                if (wire) disconnect(draft, wire.id);
+                setFormula(draft, node, part, link.text);
+              })
+            }
+          >
+            <Link size={13} />
+          </button>
+        )}
         <button
           type="button"
           className="tool"

@@ -15,11 +15,14 @@ export function Track({
   range,
   handles,
   bead,
+  band,
   onDone,
 }: {
   range: readonly [number, number];
   handles: readonly Handle[];
   bead: number | null;
+  /** The range that motions can move the value in. */
+  band: readonly [number, number] | null;
   onDone(): void;
 }) {
   const box = useRef<HTMLDivElement>(null);
@@ -73,6 +76,13 @@ export function Track({
         )}
         style={{ left: `${Math.min(from, to) * 100}%`, width: `${Math.abs(to - from) * 100}%` }}
       />
+      {band && (
+        <div
+          className="absolute top-[13px] h-0.5 rounded-full bg-primary/70"
+          data-testid="band"
+          style={{ left: `${share(band[0]) * 100}%`, width: `${(share(band[1]) - share(band[0])) * 100}%` }}
+        />
+      )}
       {handles.map((handle, k) => (
         <button
           key={handle.label}
