@@ -3,7 +3,8 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { BuildView } from './build/build-view';
 import { comeBack, keepEverything, keepPicture } from './data/keeper';
-import { listenToKeys } from './engine/inputs';
+import { InputsView } from './inputs/inputs-view';
+import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
 import { Fault } from './parts/fault';
 import { Notices } from './parts/notices';
@@ -27,13 +28,14 @@ const router = createBrowserRouter([
       { path: 'shows', element: <ShowsView /> },
       { path: 'build', element: <BuildView /> },
       { path: 'play', element: <PlayView /> },
+      { path: 'inputs', element: <InputsView /> },
       { path: '*', element: <Navigate to="/build" replace /> },
     ],
   },
 ]);
 
 listenToEngine();
-listenToKeys(window);
+keepInputs();
 keepEverything();
 welcomeStages();
 void comeBack().then(() => setTimeout(() => void keepPicture(), 3000));

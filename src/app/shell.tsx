@@ -6,7 +6,8 @@ import { tempoFromTaps } from '../core/time/clock';
 import { editShow, endGesture, redo, undo, useShow } from './data/show-store';
 import { sessionStore, useSession } from './data/session';
 import { engine } from './engine/client';
-import { isTyping } from './engine/inputs';
+import { isTyping } from './inputs/keys-pointer';
+import { LearnBanner } from './inputs/learn-banner';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { openStage } from './stage/windows';
@@ -14,6 +15,7 @@ import { openStage } from './stage/windows';
 const views = [
   ['/build', 'Build'],
   ['/play', 'Play'],
+  ['/inputs', 'Inputs'],
   ['/shows', 'Shows'],
 ] as const;
 
@@ -235,6 +237,7 @@ export function Shell() {
         <span className="h-4 border-l edge" />
         <StageButtons />
       </header>
+      <LearnBanner />
       <div className="min-h-0 grow">
         <Outlet />
       </div>

@@ -1,6 +1,6 @@
 import type { Texture } from 'three';
 import type { Catalogue } from '../core/kind/kind';
-import { quietInputs, type InputState } from '../core/run/inputs';
+import type { InputState } from '../core/run/inputs';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
@@ -9,6 +9,7 @@ import { LoopClock } from '../core/time/loop-steps';
 import { benchData, glanceNodes, glanceParts } from './glance';
 import { Gpu } from './gpu';
 import { GpuClock } from './gpu-clock';
+import { LiveInputs } from './live-inputs';
 import { LoopWatch } from './loop-watch';
 import { MediaLibrary } from './media/library';
 import { MediaError } from './media/pictures';
@@ -78,7 +79,9 @@ export class Engine {
   private example: { scene: Scene; player: ScenePlayer | null } | null = null;
   private readonly surfaces = new Map<string, Surface>();
   private watch: Watch = { scene: null, cards: [], bench: null, inspected: null, without: null };
-  private live: InputState = quietInputs();
+  private readonly inputs = new LiveInputs();
+  /** The desk wants to see what is heard. */
+  private hearing = false;
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly transport = new Transport();
   private lastNow = 0;
@@ -93,7 +96,7 @@ export class Engine {
   private frames = 0;
   private stageFrames = 0;
   private cpuMs = 0;
-  private lastTold = { beat: 0, stats: 0, glance: 0, faults: 0 };
+  private lastTold = { beat: 0, stats: 0, glance: 0, faults: 0, heard: 0 };
   private toldFaults = new Map<string, string>();
   private graphicsDownSince: number | null = null;
   private lastAttempt = 0;
@@ -122,7 +125,14 @@ export class Engine {
       this.gpu = new Gpu();
       this.clock = new GpuClock(this.gpu.gl);
       this.presenter = new Presenter(this.gpu);
-      this.questions = new Questions(this.gpu, this.catalogue, this.media, this.presenter, this.players);
+      this.questions = new Questions(
+        this.gpu,
+        this.catalogue,
+        this.media,
+        this.presenter,
+        this.players,
+        this.inputs,
+      );
       this.previews = new Previews(this.gpu, (pixels, width, cells) =>
         this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
       );
@@ -202,8 +212,20 @@ export class Engine {
       case 'step':
         this.transport.step();
         break;
-      case 'live':
-        this.live = message.live;
+      case 'hand':
+        this.inputs.hand = message.hand;
+        break;
+      case 'sound-file':
+        this.inputs.addFile(message.file, message.rate, message.samples);
+        break;
+      case 'sound-stream':
+        this.inputs.setStream(message.rate, message.port);
+        break;
+      case 'midi-file':
+        this.inputs.setMidiFile(message.file, message.roundSeconds);
+        break;
+      case 'hear':
+        this.hearing = message.on;
         break;
       case 'take':
         this.take(message.scene, message.seconds);
@@ -253,6 +275,7 @@ export class Engine {
     this.show = show;
     for (const player of this.players.values()) player.dispose();
     this.players.clear();
+    this.inputs.setShow(show.inputs);
     this.transport.open(time, playing);
     const known = show.scenes.some((scene) => scene.id === program);
     this.program = {
@@ -270,6 +293,7 @@ export class Engine {
   private setShow(show: Show): void {
     const before = this.show;
     this.show = show;
+    this.inputs.setShow(show.inputs);
     if (before && before.tempo.bpm !== show.tempo.bpm) this.transport.changeTempo(before.tempo);
     this.pacer.interval = 1000 / show.canvas.fps;
     const ids = new Set(show.scenes.map((scene) => scene.id));
@@ -362,7 +386,7 @@ export class Engine {
       const isNear = way.last - way.next < fps;
       const frame: Frame = {
         moment,
-        live: this.live,
+        live: this.liveAt(moment.time),
         canvas: this.canvasSize(),
         loop: this.loopClock.next(moment.dt, 1),
       };
@@ -458,7 +482,7 @@ export class Engine {
     const moment = this.transport.moment(dt, show);
     const slow = this.clock!.frameMs > slowFrameMs;
     const loop = this.loopClock.next(dt, slow ? mostLoopSteps.slow : mostLoopSteps.quick);
-    const frame: Frame = { moment, live: this.live, canvas: this.canvasSize(), loop };
+    const frame: Frame = { moment, live: this.liveAt(moment.time), canvas: this.canvasSize(), loop };
     const wanted = this.wanted();
     for (const [id, player] of this.players) {
       if (wanted.has(id)) continue;
@@ -486,6 +510,12 @@ export class Engine {
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
     this.clock!.mark(now);
+  }
+
+  private liveAt(time: number): InputState {
+    let hears = this.hearing;
+    for (const player of this.players.values()) hears ||= player.run.hears;
+    return this.inputs.at(time, hears);
   }
 
   /** The scene as it would be without one node runs beside the real one, only while somebody asks for it. */
@@ -618,6 +648,10 @@ export class Engine {
       const nodes = glanceNodes(player.run, cards);
       const parts = inspected ? glanceParts(player.run, inspected) : [];
       this.tell({ type: 'glance', nodes, parts, bench: bench ? benchData(player.run, bench) : null });
+    }
+    if (this.hearing && now - this.lastTold.heard > 50) {
+      this.lastTold.heard = now;
+      this.tell({ type: 'heard', ...this.inputs.meter() });
     }
     if (now - this.lastTold.faults > 100) {
       this.lastTold.faults = now;

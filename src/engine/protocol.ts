@@ -1,4 +1,5 @@
-import type { InputState } from '../core/run/inputs';
+import type { MidiFile } from '../core/midi/file';
+import type { HandState } from '../core/run/inputs';
 import type { ShowChange } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 
@@ -63,7 +64,15 @@ export type ToEngine =
   /** Seconds from the start between which time goes round; null: it goes on for ever. */
   | { type: 'range'; range: readonly [number, number] | null }
   | { type: 'step' }
-  | { type: 'live'; live: InputState }
+  | { type: 'hand'; hand: HandState }
+  /** Sound of a file of the show, one channel; none where it could not be read. */
+  | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
+  /** Blocks of samples of a device come through the port; null: there is none any more. */
+  | { type: 'sound-stream'; rate: number; port: MessagePort | null }
+  /** A MIDI file that plays with the show; null: none. */
+  | { type: 'midi-file'; file: MidiFile | null; roundSeconds: number }
+  /** Whether the sound is to be told, though no node hears it. */
+  | { type: 'hear'; on: boolean }
   | { type: 'take'; scene: string; seconds: number }
   | { type: 'next'; scene: string | null }
   | { type: 'stage'; blackout: boolean; freeze: boolean }
@@ -179,6 +188,15 @@ export type FromEngine =
       faults: Record<string, string>;
       notes: Record<string, string>;
       loops: Record<string, string>;
+    }
+  /** What is heard: levels of bands, 0..1, and the tempo. */
+  | {
+      type: 'heard';
+      level: number;
+      bands: Float32Array;
+      onsets: number;
+      bpm: number | null;
+      confidence: number;
     }
   | { type: 'surface-painted'; id: string }
   | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }

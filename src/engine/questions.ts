@@ -1,9 +1,9 @@
 import type { Catalogue } from '../core/kind/kind';
-import { quietInputs } from '../core/run/inputs';
 import type { Scene, Show } from '../core/show/types';
 import { momentAt } from '../core/time/clock';
 import { LoopClock } from '../core/time/loop-steps';
 import type { Gpu } from './gpu';
+import type { LiveInputs } from './live-inputs';
 import type { MediaLibrary } from './media/library';
 import type { Presenter } from './presenter';
 import type { Answer, Ask, FrameRequest } from './protocol';
@@ -21,7 +21,13 @@ function sceneOf(show: Show, id: string): Scene {
 
 /** Answers what the interface asks once: pixels, exact frames, small pictures, shaders. Lives as long as its card. */
 export class Questions {
-  private exact: { key: string; player: ScenePlayer; frame: number; loop: LoopClock } | null = null;
+  private exact: {
+    key: string;
+    player: ScenePlayer;
+    frame: number;
+    loop: LoopClock;
+    inputs: LiveInputs;
+  } | null = null;
 
   constructor(
     private readonly gpu: Gpu,
@@ -30,6 +36,7 @@ export class Questions {
     private readonly presenter: Presenter,
     /** Scenes that are playing, by id. */
     private readonly players: ReadonlyMap<string, ScenePlayer>,
+    private readonly inputs: LiveInputs,
   ) {}
 
   async answer(ask: Ask, show: Show): Promise<Answer> {
@@ -92,7 +99,7 @@ export class Questions {
     if (!goesOn) {
       exact?.player.dispose();
       const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
-      this.exact = { key, player, frame: -1, loop: new LoopClock() };
+      this.exact = { key, player, frame: -1, loop: new LoopClock(), inputs: this.inputs.exact() };
     }
     const run = this.exact!;
     const { player } = run;
@@ -102,7 +109,7 @@ export class Questions {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
       await player.playExactly(
         scene,
-        { moment, live: quietInputs(), canvas, loop: run.loop.next(moment.dt) },
+        { moment, live: run.inputs.at(moment.time, true), canvas, loop: run.loop.next(moment.dt) },
         request.node ? [request.node] : [],
         show.canvas.height,
       );
@@ -121,13 +128,19 @@ export class Questions {
     const scene = sceneOf(show, id);
     const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
     const loop = new LoopClock();
+    const inputs = this.inputs.exact();
     try {
       for (let k = 0; k < pictureSteps; k++) {
         const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
         await player.playExactly(
           scene,
           // Two steps stand for six: nearly right is enough, and a loop of six steps costs three times as much.
-          { moment, live: quietInputs(), canvas: { width, height }, loop: loop.next(moment.dt, 2) },
+          {
+            moment,
+            live: inputs.at(moment.time, player.run.hears),
+            canvas: { width, height },
+            loop: loop.next(moment.dt, 2),
+          },
           [],
           canvas.height,
         );

@@ -41,6 +41,9 @@ import imageText from './image/text';
 import imageTone from './image/tone';
 import imageTransform from './image/transform';
 import signalAccumulate from './signal/accumulate';
+import signalAudioBands from './signal/audio-bands';
+import signalAudioLevel from './signal/audio-level';
+import signalAudioOnset from './signal/audio-onset';
 import signalBeatClock from './signal/beat-clock';
 import signalBetween from './signal/between';
 import signalCombine from './signal/combine';
@@ -50,6 +53,7 @@ import signalCurve from './signal/curve';
 import signalDrift from './signal/drift';
 import signalEnvelope from './signal/envelope';
 import signalFormula from './signal/formula';
+import signalGamepad from './signal/gamepad';
 import signalGate from './signal/gate';
 import signalHistory from './signal/history';
 import signalHoldValue from './signal/hold-value';
@@ -57,7 +61,9 @@ import signalJoinLanes from './signal/join-lanes';
 import signalKeyframes from './signal/keyframes';
 import signalKeys from './signal/keys';
 import signalLaneDelay from './signal/lane-delay';
+import signalMidi from './signal/midi';
 import signalNumberLine from './signal/number-line';
+import signalOsc from './signal/osc';
 import signalOscillator from './signal/oscillator';
 import signalPickLanes from './signal/pick-lanes';
 import signalPixelReader from './signal/pixel-reader';
@@ -130,6 +136,9 @@ export const allKinds = [
   { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
   { family: 'signal', kind: signalAccumulate },
+  { family: 'signal', kind: signalAudioBands },
+  { family: 'signal', kind: signalAudioLevel },
+  { family: 'signal', kind: signalAudioOnset },
   { family: 'signal', kind: signalBeatClock },
   { family: 'signal', kind: signalBetween },
   { family: 'signal', kind: signalCombine },
@@ -139,6 +148,7 @@ export const allKinds = [
   { family: 'signal', kind: signalDrift },
   { family: 'signal', kind: signalEnvelope },
   { family: 'signal', kind: signalFormula },
+  { family: 'signal', kind: signalGamepad },
   { family: 'signal', kind: signalGate },
   { family: 'signal', kind: signalHistory },
   { family: 'signal', kind: signalHoldValue },
@@ -146,7 +156,9 @@ export const allKinds = [
   { family: 'signal', kind: signalKeyframes },
   { family: 'signal', kind: signalKeys },
   { family: 'signal', kind: signalLaneDelay },
+  { family: 'signal', kind: signalMidi },
   { family: 'signal', kind: signalNumberLine },
+  { family: 'signal', kind: signalOsc },
   { family: 'signal', kind: signalOscillator },
   { family: 'signal', kind: signalPickLanes },
   { family: 'signal', kind: signalPixelReader },

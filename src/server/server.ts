@@ -1,6 +1,7 @@
 import type { Server } from 'node:http';
 import path from 'node:path';
 import express, { type Express } from 'express';
+import { oscRouter } from './osc';
 
 const root = path.resolve(import.meta.dirname, '../..');
 
@@ -24,7 +25,7 @@ const localNames = new Set(['localhost', '127.0.0.1', '[::1]']);
  * Serves the built app and the demo show. Requests that come under another name than the loopback one, or from a page of
  * another origin, are refused, so that no page of the web can speak with it through the browser.
  */
-export function makeApp(options: { anyHost?: boolean } = {}): Express {
+export function makeApp(options: { anyHost?: boolean; oscHost?: string } = {}): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use((request, response, next) => {
@@ -44,6 +45,7 @@ export function makeApp(options: { anyHost?: boolean } = {}): Express {
     response.setHeader('Cross-Origin-Resource-Policy', 'same-origin');
     next();
   });
+  app.use('/osc', oscRouter(options.oscHost));
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(path.join(root, 'dist'), { index: 'index.html' }));
   // Views are addresses of the app; a missing file is not.

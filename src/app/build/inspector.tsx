@@ -1,6 +1,6 @@
 import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
-import { CircleHelp, Power, Trash2, TriangleAlert } from 'lucide-react';
+import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
 import { plainValue } from '../../core/run/node-run';
 import { partName, partsOf } from '../../core/kind/controls';
@@ -9,6 +9,8 @@ import type { PatchNode, Precision, Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, sessionStore, useSession } from '../data/session';
 import { editScene, endGesture } from '../data/show-store';
+import { canLearn } from '../inputs/learn';
+import { learnNode } from '../inputs/learn-store';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ControlRow } from './controls/control-row';
@@ -131,6 +133,17 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
           >
             <Power size={14} />
           </button>
+          {kind && canLearn(kind.id) && (
+            <button
+              type="button"
+              className="tool"
+              aria-label="Learn"
+              title="Learn: takes over the next thing of its kind that moves"
+              onClick={() => learnNode(scene.id, node.id, kind.id, node.name)}
+            >
+              <Radio size={14} />
+            </button>
+          )}
           {kind && (
             <button
               type="button"

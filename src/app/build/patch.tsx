@@ -28,7 +28,7 @@ import type { Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
-import { isTyping } from '../engine/inputs';
+import { isTyping } from '../inputs/keys-pointer';
 import { AddPalette, fittingPort, type AddRequest } from './add-palette';
 import { Card } from './card';
 import { copy, duplicate, paste, placeExample } from './clipboard';

@@ -211,7 +211,9 @@ export class EngineClient {
   state(
     message: Extract<
       ToEngine,
-      { type: 'watch' | 'stage' | 'work-scale' | 'live' | 'next' | 'example' | 'range' }
+      {
+        type: 'watch' | 'stage' | 'work-scale' | 'hand' | 'hear' | 'midi-file' | 'next' | 'example' | 'range';
+      }
     >,
   ): void {
     this.states.set(message.type, message);
@@ -222,10 +224,21 @@ export class EngineClient {
   command(
     message: Extract<
       ToEngine,
-      { type: 'transport' | 'seek' | 'step' | 'take' | 'clear-return' | 'rehearse' }
+      {
+        type:
+          | 'transport'
+          | 'seek'
+          | 'step'
+          | 'sound-file'
+          | 'sound-stream'
+          | 'take'
+          | 'clear-return'
+          | 'rehearse';
+      }
     >,
+    transfer: Transferable[] = [],
   ): void {
-    this.post(message);
+    this.post(message, transfer);
   }
 
   addSurface(host: SurfaceHost): string {

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { SurfaceRole } from '../../engine/protocol';
 import { engine } from './client';
-import { listenToPointer } from './inputs';
+import { listenToPointer } from '../inputs/keys-pointer';
 
 /** Pixels of a canvas on the desk: half of a sharp display's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {

@@ -1,5 +1,8 @@
 import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
+import { readMidiFile } from '../../core/midi/file';
+import type { Show } from '../../core/show/types';
+import { decodeSound } from '../inputs/sound-file';
 import { engine } from '../engine/client';
 import type { FrameRequest } from '../../engine/protocol';
 
@@ -15,12 +18,29 @@ export interface RenderPage {
 
 const client = engine();
 
+const bytesOf = (packed: string): Uint8Array<ArrayBuffer> =>
+  Uint8Array.from(atob(packed), (c) => c.charCodeAt(0));
+
+/** Hands the sound and MIDI files that play with the show to the engine, so that frames hear what the stage hears. */
+async function giveInputs(show: Show, files: Record<string, string>): Promise<void> {
+  const { sound, midi } = show.inputs;
+  if (sound.from === 'file' && files[sound.file] !== undefined) {
+    const { name, type } = show.files[sound.file];
+    const heard = await decodeSound(new Blob([bytesOf(files[sound.file])], { type }), name);
+    client.command({ type: 'sound-file', file: sound.file, ...heard });
+  }
+  if (files[midi.file] !== undefined) {
+    const file = readMidiFile(bytesOf(files[midi.file]));
+    client.state({ type: 'midi-file', file, roundSeconds: midi.rounds ? file.seconds : 0 });
+  }
+}
+
 (window as unknown as RenderPage).pyrvelRender = {
   async open(text, files = {}) {
     const { show } = readShow(text, catalogue);
     for (const [id, { name, type }] of Object.entries(show.files)) {
       const packed = files[id];
-      const bytes = packed === undefined ? null : Uint8Array.from(atob(packed), (c) => c.charCodeAt(0));
+      const bytes = packed === undefined ? null : bytesOf(packed);
       client.giveFile(id, name, bytes && new Blob([bytes], { type }));
     }
     const opened = new Promise<void>((resolve) => {
@@ -31,6 +51,7 @@ const client = engine();
     });
     client.open(show, show.scenes[0].id);
     await opened;
+    await giveInputs(show, files);
   },
   async frame(request) {
     const { png } = await client.ask({ what: 'frame', request }, 600000);

@@ -1,6 +1,6 @@
 import type { EngineClient } from '../engine/client';
 import { engine } from '../engine/client';
-import { listenToKeys, listenToPointer } from '../engine/inputs';
+import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
 import { say } from '../parts/notices';
 
 /**

@@ -1,4 +1,4 @@
-import type { InputState } from '../run/inputs';
+import type { InputEvent, InputState } from '../run/inputs';
 import type { ImageRef } from '../image-ref';
 import type { Prop, ShotSettings } from '../prop';
 import type { Shape } from '../shape/shape';
@@ -128,6 +128,14 @@ export interface PixelGrid {
   average: boolean;
 }
 
+/** A node that follows something, before it is made. */
+export interface Learned {
+  controls: Record<string, ControlValue>;
+  name: string;
+  /** The lane that moved; absent: the first. */
+  lane?: string;
+}
+
 export interface SignalKind<
   C extends ControlSpecs = ControlSpecs,
   I extends InputSpecs = InputSpecs,
@@ -141,8 +149,8 @@ export interface SignalKind<
   /**
    * Whether sample i of what it gives depends on nothing but its moment and sample i of what it reads, so that many
    * moments can be asked for at once (`Moment.spread`). What it keeps as memory is then only room to work in. A list
-   * names the inputs that are read so, where all else must stand still. False: it has a memory that counts. Absent: the
-   * same, if it has one.
+   * names the inputs that are read so, where all else must stand still. False: it has a memory that counts, or plays by
+   * hand. Absent: the same if it has a memory, else an empty list.
    */
   each?(controls: ResolvedControls<C>): boolean | readonly string[];
   /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
@@ -158,6 +166,10 @@ export interface SignalKind<
   ): { controls: Record<string, ControlValue>; to?: [number, number] } | null;
   /** The places of its input `picture` that it reads, row by row from the lower left; absent: it reads no pixels. */
   pixels?(controls: ResolvedControls<C>): PixelGrid;
+  /** What a node of this kind is like that follows what a hand or device just did; null if it does not listen to that. Absent: it never does. */
+  learn?(event: InputEvent): Learned | null;
+  /** Whether it hears the sound: without such a node nobody listens. */
+  hears?: true;
   /** Writes the signal; called when something it reads changed. `out` keeps what it held. */
   compute(work: Work<C, I> & { memory: M; out: SignalBuffer }): void;
 }

@@ -1,3 +1,7 @@
+import { silence, type SoundState } from '../audio/listener';
+import type { MidiEvent } from '../midi/message';
+import { quietMidi, type MidiState } from '../midi/state';
+
 /** One key of the keyboard. */
 export interface KeyState {
   down: boolean;
@@ -17,13 +21,55 @@ export interface PointerState {
   inside: boolean;
 }
 
-/** What comes from outside, as it stands at this frame. */
-export interface InputState {
-  keys: Readonly<Record<string, KeyState>>;
-  pointer: Readonly<PointerState>;
+/** A gamepad in the layout of the W3C Gamepad standard. */
+export interface PadState {
+  /** Left x, left y, right x, right y; -1..1, y up. */
+  sticks: readonly number[];
+  /** 0..1 each. */
+  buttons: readonly number[];
 }
 
-export const quietInputs = (): InputState => ({
+/** The last message at an address. */
+export interface OscValue {
+  args: readonly number[];
+  /** Messages since the start. */
+  count: number;
+}
+
+/** What comes from hands and wires, as it stands. */
+export interface HandState {
+  keys: Readonly<Record<string, KeyState>>;
+  /** The pointer that moved last. */
+  pointer: Readonly<PointerState>;
+  /** All that touch the picture, in the order they came. */
+  pointers: readonly Readonly<PointerState>[];
+  pads: readonly PadState[];
+  midi: MidiState;
+  /** By address. */
+  osc: Readonly<Record<string, OscValue>>;
+}
+
+/** What comes from outside, as it stands at this frame. */
+export interface InputState extends HandState {
+  sound: Readonly<SoundState>;
+}
+
+/** Something that a hand or a device just did, by which a control can learn what it is to follow. */
+export type InputEvent =
+  | { type: 'key'; code: string }
+  | { type: 'pointer' }
+  | { type: 'midi'; event: MidiEvent }
+  | { type: 'osc'; address: string; args: readonly number[] }
+  | { type: 'pad'; pad: number; button: number }
+  | { type: 'pad'; pad: number; stick: number };
+
+export const quietHand = (): HandState => ({
   keys: {},
   pointer: { x: 0, y: 0, down: false, presses: 0, wheel: 0, inside: false },
+  pointers: [],
+  pads: [],
+  midi: quietMidi,
+  osc: {},
 });
+
+export const quietInputs = (): InputState => ({ ...quietHand(), sound: silence });

@@ -48,8 +48,8 @@ function judge(planned: PlanNode, run: NodeRun, scene: Scene, ask: (id: string) 
   const { kind } = planned;
   if (kind.output !== 'signal') return { way: 'none', moves: true };
   const controls = run.controls as never;
-  const each = kind.each?.(controls) ?? false;
-  if (kind.memory && each === false) return { way: 'none', moves: true };
+  const each = kind.each?.(controls) ?? (kind.memory ? false : []);
+  if (each === false) return { way: 'none', moves: true };
   let moves = kind.moves(controls);
   let way: Way = moves && each !== true ? 'single' : 'many';
   const readsEach = (input: string): boolean =>

@@ -116,6 +116,11 @@ export class SceneRun {
     });
   }
 
+  /** Whether a live node hears the sound. */
+  get hears(): boolean {
+    return this.plan.order.some(({ kind }) => kind.output === 'signal' && kind.hears === true);
+  }
+
   /** Whether anything that is live depends on more than its moment: a memory, a loop, a motion that waits or follows. */
   get remembers(): boolean {
     if (this.returns.size > 0) return true;

@@ -12,7 +12,7 @@ export interface Unpacked {
   files: ReadonlyMap<string, Uint8Array>;
 }
 
-/** Ids of the files that nodes of a show really use, without those that ship with the app. */
+/** Ids of the files that nodes and inputs of a show really use, without those that ship with the app. */
 export function usedFiles(show: Show, catalogue: Catalogue): string[] {
   const used = new Set<string>();
   for (const scene of show.scenes) {
@@ -24,6 +24,8 @@ export function usedFiles(show: Show, catalogue: Catalogue): string[] {
       }
     }
   }
+  for (const file of [show.inputs.sound.file, show.inputs.midi.file])
+    if (Object.hasOwn(show.files, file)) used.add(file);
   return [...used];
 }
 

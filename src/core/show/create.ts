@@ -1,7 +1,15 @@
 import type { Catalogue, Kind } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { homeLoop } from '../time/clock';
-import { showFormat, showVersion, type ControlValue, type PatchNode, type Scene, type Show } from './types';
+import {
+  showFormat,
+  showVersion,
+  type ControlValue,
+  type PatchNode,
+  type Scene,
+  type Show,
+  type ShowInputs,
+} from './types';
 
 /** The next free `prefix` + number among the keys. */
 export function freeId(prefix: string, taken: Iterable<string>): string {
@@ -58,6 +66,14 @@ export function makeScene(catalogue: Catalogue, id: string, name: string): Scene
   return scene;
 }
 
+/** Inputs as a show begins with them: the loop that ships, unheard, and OSC on a port of our own. */
+export const homeInputs: ShowInputs = {
+  sound: { from: 'loop', file: '', device: '', gain: 0, heard: false },
+  midi: { file: '', rounds: true },
+  osc: { port: 9140 },
+  clock: 'own',
+};
+
 export function makeShow(catalogue: Catalogue, name: string): Show {
   return {
     format: showFormat,
@@ -66,6 +82,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     tempo: { bpm: 120, beatsPerBar: 4 },
     canvas: { width: 1920, height: 1080, fps: 60 },
     fadeSeconds: 2,
+    inputs: structuredCloneOf(homeInputs),
     files: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],
   };

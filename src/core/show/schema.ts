@@ -199,7 +199,7 @@ export const showSchema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
   title: 'Pyrvel show',
   type: 'object',
-  required: ['format', 'version', 'name', 'tempo', 'canvas', 'fadeSeconds', 'scenes'],
+  required: ['format', 'version', 'name', 'tempo', 'canvas', 'fadeSeconds', 'inputs', 'scenes'],
   additionalProperties: false,
   properties: {
     format: { const: 'pyrvel.show' },
@@ -221,6 +221,38 @@ export const showSchema = {
       properties: { width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } },
     },
     fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
+    inputs: {
+      type: 'object',
+      required: ['sound', 'midi', 'osc', 'clock'],
+      additionalProperties: false,
+      properties: {
+        sound: {
+          type: 'object',
+          required: ['from', 'file', 'device', 'gain', 'heard'],
+          additionalProperties: false,
+          properties: {
+            from: { enum: ['loop', 'file', 'device'] },
+            file: { type: 'string' },
+            device: { type: 'string' },
+            gain: { type: 'number', minimum: -60, maximum: 60 },
+            heard: { type: 'boolean' },
+          },
+        },
+        midi: {
+          type: 'object',
+          required: ['file', 'rounds'],
+          additionalProperties: false,
+          properties: { file: { type: 'string' }, rounds: { type: 'boolean' } },
+        },
+        osc: {
+          type: 'object',
+          required: ['port'],
+          additionalProperties: false,
+          properties: { port: { type: 'integer', minimum: 1024, maximum: 65535 } },
+        },
+        clock: { enum: ['own', 'sound', 'midi'] },
+      },
+    },
     files: {
       type: 'object',
       propertyNames: { pattern: '^[A-Za-z0-9_-]{1,64}$' },

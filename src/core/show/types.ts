@@ -206,6 +206,28 @@ export interface ShowFile {
   bytes: number;
 }
 
+/** What drives a show from outside. Devices are those of the machine that the show was made on. */
+export interface ShowInputs {
+  sound: {
+    /** The loop that ships, a file of the show, or a microphone or line. */
+    from: 'loop' | 'file' | 'device';
+    /** File by its id; empty: none. */
+    file: string;
+    /** Device id of this browser; empty: its usual one. */
+    device: string;
+    /** Decibels added before it is heard by the nodes. */
+    gain: number;
+    /** Whether loop or file sound from this machine. */
+    heard: boolean;
+  };
+  /** A MIDI file that plays with the show: once, or round and round. */
+  midi: { file: string; rounds: boolean };
+  /** UDP port that OSC is listened for on. */
+  osc: { port: number };
+  /** What the tempo follows. */
+  clock: 'own' | 'sound' | 'midi';
+}
+
 export interface Show {
   format: 'pyrvel.show';
   version: 1;
@@ -213,6 +235,7 @@ export interface Show {
   tempo: { bpm: number; beatsPerBar: number };
   canvas: { width: number; height: number; fps: number };
   fadeSeconds: number;
+  inputs: ShowInputs;
   /** Files by id. */
   files: Record<string, ShowFile>;
   scenes: Scene[];

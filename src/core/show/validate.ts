@@ -5,6 +5,7 @@ import { portTakes, reaches } from '../patch/wiring';
 import validateShape from './validator.generated';
 import { plainValue } from '../run/node-run';
 import { triggersOf } from './motions';
+import { homeInputs, structuredCloneOf } from './create';
 import { asideOf, defaultReturn } from './return-settings';
 import { showFormat, showVersion, type Scene, type Show } from './types';
 
@@ -211,7 +212,8 @@ function completeWires(scene: Scene): void {
 }
 
 /** Brings the head of an older file into the form of today. What has another form than it ever had stays, to be found. */
-function renewForm(data: { scenes?: unknown }): void {
+function renewForm(data: { scenes?: unknown; inputs?: unknown }): void {
+  data.inputs ??= structuredCloneOf(homeInputs);
   if (!Array.isArray(data.scenes)) return;
   for (const scene of data.scenes as ({ loopBeats?: unknown; loop?: unknown } | null)[]) {
     if (typeof scene?.loopBeats !== 'number' || scene.loop !== undefined) continue;

@@ -47,6 +47,10 @@ export default signalKind({
   naturalRange: (c) =>
     c.mode === 'count' ? [0, c.wrap || 8] : [Math.min(c.low, c.high), Math.max(c.low, c.high)],
   moves: () => true,
+  learn: (event) =>
+    event.type === 'key'
+      ? { controls: { key: event.code }, name: event.code.replace(/^Key|^Digit/, 'Key ') }
+      : null,
   memory: (): Memory => ({ presses: null, first: 0 }),
   compute({ controls: c, live, memory, out }) {
     const state = live.keys[c.key] ?? { down: false, presses: 0 };

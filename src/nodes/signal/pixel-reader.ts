@@ -68,6 +68,7 @@ export default signalKind({
   },
   naturalRange: () => [0, 1],
   moves: () => true,
+  each: () => false,
   pixels(c) {
     const average = c.takes === 'mean';
     if (c.area === 'grid') return { columns: c.columns, rows: c.rows, region: [0, 0, 1, 1], average };

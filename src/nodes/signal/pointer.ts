@@ -1,8 +1,8 @@
-import { choice, number } from '../../core/kind/controls';
+import { choice, number, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { wayDone } from '../../core/time/clock';
 
-interface Memory {
+interface Place {
   x: number;
   y: number;
   started: boolean;
@@ -21,6 +21,14 @@ export default signalKind({
       options: { always: 'Always', pressed: 'While pressed' },
       default: 'always',
     }),
+    pointers: whole({
+      label: 'Pointers',
+      help: 'Samples for so many fingers that touch the picture, in the order they came; 1 follows the last that moved.',
+      default: 1,
+      range: [1, 10],
+      min: 1,
+      max: 10,
+    }),
     lag: number({
       label: 'Lag',
       help: 'Seconds in which it covers most of the way to the pointer.',
@@ -32,20 +40,25 @@ export default signalKind({
   },
   naturalRange: () => [-0.5, 0.5],
   moves: () => true,
-  memory: (): Memory => ({ x: 0, y: 0, started: false }),
+  learn: (event) => (event.type === 'pointer' ? { controls: {}, name: 'Pointer' } : null),
+  memory: (): { places: Place[] } => ({ places: [] }),
   compute({ controls: c, live, moment, memory, out }) {
-    const { pointer } = live;
-    const follow = c.follows === 'always' || pointer.down;
-    if (follow) {
-      const share = memory.started ? wayDone(c.lag, moment.dt) : 1;
-      memory.x += (pointer.x - memory.x) * share;
-      memory.y += (pointer.y - memory.y) * share;
-      memory.started = true;
+    const { places } = memory;
+    const [x, y, down, wheel] = out.layout(['x', 'y', 'down', 'wheel'], c.pointers);
+    for (let k = 0; k < c.pointers; k++) {
+      const pointer = c.pointers === 1 ? live.pointer : live.pointers[k];
+      const place = (places[k] ??= { x: 0, y: 0, started: false });
+      if (pointer && (c.follows === 'always' || pointer.down)) {
+        const share = place.started ? wayDone(c.lag, moment.dt) : 1;
+        place.x += (pointer.x - place.x) * share;
+        place.y += (pointer.y - place.y) * share;
+        place.started = true;
+      }
+      // A finger that was lifted stays where it was, and is up.
+      x[k] = place.x;
+      y[k] = place.y;
+      down[k] = pointer?.down ? 1 : 0;
+      wheel[k] = pointer?.wheel ?? 0;
     }
-    const [x, y, down, wheel] = out.layout(['x', 'y', 'down', 'wheel'], 1);
-    x[0] = memory.x;
-    y[0] = memory.y;
-    down[0] = pointer.down ? 1 : 0;
-    wheel[0] = pointer.wheel;
   },
 });

@@ -1,10 +1,11 @@
 import { kindOf } from '../../../core/kind/kind';
-import { ArrowLeftRight, Copy, Home, Link } from 'lucide-react';
+import { ArrowLeftRight, Copy, Home, Link, Radio } from 'lucide-react';
 import { naturalRangeOf, setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
 import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/show/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { sessionStore, useSession } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
+import { learnControl } from '../../inputs/learn-store';
 import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField, TextField } from './field';
@@ -133,7 +134,7 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
 
 /** Where the value of one control part comes from: by hand, a formula, a wire; and what moves on it. */
 export function PartSources({ place }: { place: PartPlace }) {
-  const { scene, node, control, part } = place;
+  const { scene, node, control, part, spec } = place;
   const wire = wireOf(place);
   const formula = wire ? undefined : scene.nodes[node].formulas[part];
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
@@ -173,6 +174,15 @@ export function PartSources({ place }: { place: PartPlace }) {
           ]}
           onChange={setSource}
         />
+        <button
+          type="button"
+          className="tool"
+          title="Learn: follows the next dial, key, pad, stick or message that moves"
+          aria-label="Learn"
+          onClick={() => learnControl(scene.id, node, part, `${scene.nodes[node].name} · ${spec.label}`)}
+        >
+          <Radio size={13} />
+        </button>
         <button
           type="button"
           className="tool"

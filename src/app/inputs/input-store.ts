@@ -1,0 +1,45 @@
+import { create } from 'zustand';
+
+/** How it stands with a source that needs leave or a wire. */
+export type Standing =
+  /** Nobody asked for it yet. */
+  | 'idle'
+  | 'asking'
+  | 'here'
+  /** Refused, gone or not to be had; `message` says why. */
+  | 'away';
+
+export interface SourceStatus {
+  standing: Standing;
+  message: string;
+}
+
+export interface HeardSound {
+  level: number;
+  bands: Float32Array;
+  onsets: number;
+  bpm: number | null;
+  confidence: number;
+}
+
+interface InputsState {
+  midi: SourceStatus & { devices: string[] };
+  osc: SourceStatus & { lastAddress: string };
+  sound: SourceStatus;
+  pads: string[];
+  heard: HeardSound | null;
+  /** Beats a minute of MIDI clock; null: none comes. */
+  midiTempo: number | null;
+}
+
+const idle: SourceStatus = { standing: 'idle', message: '' };
+
+/** How the sources stand, for the desk. */
+export const inputStore = create<InputsState>()(() => ({
+  midi: { ...idle, devices: [] },
+  osc: { ...idle, lastAddress: '' },
+  sound: idle,
+  pads: [],
+  heard: null,
+  midiTempo: null,
+}));

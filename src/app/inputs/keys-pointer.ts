@@ -1,0 +1,96 @@
+import type { KeyState, PointerState } from '../../core/run/inputs';
+import { hand, handChanged, heard } from './hand';
+
+/** Whether a key belongs to a text that is being typed, or to a list that has the keyboard. */
+export function isTyping(event: KeyboardEvent): boolean {
+  const element = event.target as Partial<HTMLElement> | null;
+  if (!element?.tagName) return false;
+  // Letters choose in a list; nothing in one begins with a slash, and Add must be at hand after every choice.
+  if (element.tagName === 'SELECT') return event.key !== '/' && event.key !== 'Escape';
+  if (element.isContentEditable || element.tagName === 'TEXTAREA') return true;
+  return (
+    element.tagName === 'INPUT' &&
+    !['range', 'checkbox', 'button', 'color'].includes((element as HTMLInputElement).type)
+  );
+}
+
+/** A key goes down or up: from the keyboard, or from its stand-in on the screen. */
+export function moveKey(code: string, down: boolean): void {
+  const before: KeyState = hand.keys[code] ?? { down: false, presses: 0 };
+  if (before.down === down) return;
+  hand.keys = { ...hand.keys, [code]: { down, presses: before.presses + (down ? 1 : 0) } };
+  if (down) heard({ type: 'key', code });
+  handChanged();
+}
+
+/** Lets the keys pressed in a window play Keys nodes. */
+export function listenToKeys(target: Window): void {
+  target.addEventListener('keydown', (event) => {
+    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    moveKey(event.code, true);
+  });
+  target.addEventListener('keyup', (event) => moveKey(event.code, false));
+  // A key let go while another window had the keyboard would hang for ever.
+  target.addEventListener('blur', () => {
+    for (const code of Object.keys(hand.keys)) moveKey(code, false);
+    hand.pointer = { ...hand.pointer, down: false };
+    hand.pointers = [];
+    touching.clear();
+    handChanged();
+  });
+}
+
+/** Pointers that touch the picture, in the order they came. */
+const touching = new Map<number, PointerState>();
+
+function movePointer(id: number, change: Partial<PointerState>): void {
+  const now = { ...hand.pointer, ...change };
+  hand.pointer = now;
+  if (now.down) touching.set(id, now);
+  else touching.delete(id);
+  hand.pointers = [...touching.values()];
+  handChanged();
+}
+
+/** Lets the pointers over an element that shows a picture play Pointer nodes. */
+export function listenToPointer(element: HTMLElement): () => void {
+  const place = (event: PointerEvent): Pick<PointerState, 'x' | 'y'> => {
+    const box = element.getBoundingClientRect();
+    return {
+      x: ((event.clientX - box.left) / box.width - 0.5) * (box.width / box.height),
+      y: 0.5 - (event.clientY - box.top) / box.height,
+    };
+  };
+  const lift = (event: PointerEvent): void => movePointer(event.pointerId, { down: false });
+  const handlers: [string, (event: PointerEvent & WheelEvent) => void][] = [
+    // Each finger is down or up by itself, though the last that moved is the pointer.
+    [
+      'pointermove',
+      (event) => movePointer(event.pointerId, { ...place(event), down: touching.has(event.pointerId) }),
+    ],
+    [
+      'pointerdown',
+      (event) => {
+        movePointer(event.pointerId, { ...place(event), down: true, presses: hand.pointer.presses + 1 });
+        heard({ type: 'pointer' });
+        element.setPointerCapture?.(event.pointerId);
+      },
+    ],
+    ['pointerup', lift],
+    ['pointercancel', lift],
+    ['pointerenter', () => ((hand.pointer = { ...hand.pointer, inside: true }), handChanged())],
+    ['pointerleave', () => ((hand.pointer = { ...hand.pointer, inside: false }), handChanged())],
+    [
+      'wheel',
+      (event) => {
+        hand.pointer = { ...hand.pointer, wheel: hand.pointer.wheel - Math.sign(event.deltaY) };
+        handChanged();
+      },
+    ],
+  ];
+  for (const [type, handler] of handlers)
+    element.addEventListener(type, handler as EventListener, { passive: true });
+  return () => {
+    for (const [type, handler] of handlers) element.removeEventListener(type, handler as EventListener);
+  };
+}

@@ -1,0 +1,98 @@
+import { readMidiFile, MidiFileError } from '../../core/midi/file';
+import { readMessage, writeMessage, type MidiEvent } from '../../core/midi/message';
+import { afterEvent, ClockTempo } from '../../core/midi/state';
+import { database } from '../data/db';
+import { engine } from '../engine/client';
+import { say } from '../parts/notices';
+import { hand, handChanged, heard } from './hand';
+import { inputStore } from './input-store';
+import { followTempo } from './tempo';
+
+const clock = new ClockTempo();
+let access: MIDIAccess | null = null;
+
+/** Takes the bytes of one message, from a device or from the surface on the screen. */
+export function takeMidi(bytes: ArrayLike<number>): void {
+  const event = readMessage(bytes);
+  if (!event) return;
+  if (event.type === 'clock') {
+    const bpm = clock.tick(performance.now() / 1000);
+    if (bpm === null) return;
+    inputStore.setState({ midiTempo: bpm });
+    followTempo('midi', bpm);
+    return;
+  }
+  hand.midi = afterEvent(hand.midi, event);
+  heard({ type: 'midi', event });
+  handChanged();
+}
+
+/** Sends what the surface on the screen does, over the same way that a device's messages come. */
+export const playSurface = (event: MidiEvent): void => takeMidi(writeMessage(event));
+
+function takeDevices(): void {
+  const inputs = [...(access?.inputs.values() ?? [])].filter(({ state }) => state === 'connected');
+  for (const input of inputs)
+    input.onmidimessage = ({ data }) => {
+      if (data) takeMidi(data);
+    };
+  const before = inputStore.getState().midi.devices;
+  const devices = inputs.map(({ name }) => name ?? 'MIDI device');
+  for (const gone of before.filter((name) => !devices.includes(name)))
+    say({ tone: 'warning', text: `${gone} is gone. Its last values stay; it is picked up again by itself.` });
+  inputStore.setState({ midi: { standing: 'here', message: '', devices } });
+}
+
+/** Asks for leave to use MIDI devices, and takes all of them from then on, also those that come later. */
+export async function openMidi(): Promise<void> {
+  if (access) return;
+  const put = (standing: 'asking' | 'away', message: string): void =>
+    inputStore.setState({ midi: { standing, message, devices: [] } });
+  if (!navigator.requestMIDIAccess) {
+    put('away', 'This browser has no Web MIDI. The surface on the screen works all the same.');
+    return;
+  }
+  put('asking', '');
+  try {
+    access = await navigator.requestMIDIAccess();
+    access.onstatechange = takeDevices;
+    takeDevices();
+  } catch (error) {
+    const isRefused = error instanceof Error && ['NotAllowedError', 'SecurityError'].includes(error.name);
+    put(
+      'away',
+      isRefused
+        ? 'The browser may not use MIDI devices. Allow it in the address bar, then try again.'
+        : `MIDI devices cannot be used here (${String(error)}).`,
+    );
+  }
+}
+
+/** Goes on with MIDI devices without asking, where leave was given before. */
+export async function openMidiIfAllowed(): Promise<void> {
+  try {
+    const { state } = await navigator.permissions.query({ name: 'midi' as PermissionName });
+    if (state === 'granted') await openMidi();
+  } catch {
+    // This browser cannot say; the button asks.
+  }
+}
+
+/** Hands a MIDI file of the show to the engine; empty: none. */
+export async function playMidiFile(id: string, name: string, rounds: boolean): Promise<void> {
+  const stored = id ? await database.files.get(id) : undefined;
+  if (!stored) {
+    if (id)
+      say({ tone: 'warning', text: `${name} is not in this browser. Choose the file again in Inputs.` });
+    engine().state({ type: 'midi-file', file: null, roundSeconds: 0 });
+    return;
+  }
+  try {
+    const file = readMidiFile(new Uint8Array(await stored.blob.arrayBuffer()));
+    engine().state({ type: 'midi-file', file, roundSeconds: rounds ? file.seconds : 0 });
+  } catch (error) {
+    if (!(error instanceof MidiFileError)) throw error;
+    say({ tone: 'error', text: `${name} cannot be read. ${error.message}` });
+    engine().state({ type: 'midi-file', file: null, roundSeconds: 0 });
+  }
+}

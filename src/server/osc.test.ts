@@ -1,0 +1,119 @@
+import { createSocket } from 'node:dgram';
+import type { Server } from 'node:http';
+import { afterEach, describe, expect, test } from '@jest/globals';
+import { writePacket, type OscMessage } from '../core/osc/packet';
+import { listen, makeApp } from './server';
+
+interface Said {
+  messages?: OscMessage[];
+  fault?: string;
+}
+
+let server: Server | null = null;
+let address = '';
+const cuts: AbortController[] = [];
+let port = 9310;
+
+async function start(): Promise<void> {
+  ({ server, address } = await listen(makeApp(), 0));
+  port++;
+}
+afterEach(async () => {
+  for (const cut of cuts.splice(0)) cut.abort();
+  server?.closeAllConnections();
+  await new Promise((resolve) => server?.close(resolve));
+});
+
+/** Opens the stream as a page does; `next` gives what is said next. */
+async function page(on = port): Promise<{ next(): Promise<Said> }> {
+  const cut = new AbortController();
+  cuts.push(cut);
+  const response = await fetch(`${address}/osc/stream?port=${on}`, { signal: cut.signal });
+  expect(response.headers.get('content-type')).toBe('text/event-stream');
+  const reader = response.body!.getReader();
+  let text = '';
+  const said: Said[] = [];
+  return {
+    async next() {
+      while (!said.length) {
+        const { value } = await reader.read();
+        text += Buffer.from(value!).toString();
+        const parts = text.split('\n\n');
+        text = parts.pop()!;
+        for (const part of parts) if (part.startsWith('data: ')) said.push(JSON.parse(part.slice(6)) as Said);
+      }
+      return said.shift()!;
+    },
+  };
+}
+
+/** Sends over UDP until the page has heard: the port may not be open yet. */
+async function send(packet: Uint8Array, heard: Promise<Said>, to = port): Promise<Said> {
+  const socket = createSocket('udp4');
+  const timer = setInterval(() => socket.send(packet, to, '127.0.0.1'), 20);
+  const said = await heard;
+  clearInterval(timer);
+  await new Promise<void>((resolve) => socket.close(resolve));
+  return said;
+}
+
+const post = (body: unknown, headers: Record<string, string> = {}): Promise<Response> =>
+  fetch(`${address}/osc/send`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', ...headers },
+    body: JSON.stringify(body),
+  });
+
+describe('OSC through the server', () => {
+  test('a packet over UDP comes to every page that listens', async () => {
+    await start();
+    const pages = [await page(), await page()];
+    const message = { address: '/hive/glow', args: [0.75, 3, true] };
+    const [first] = await Promise.all([
+      send(writePacket(message), pages[0].next()),
+      pages[1].next().then((said) => expect(said.messages?.[0]).toEqual(message)),
+    ]);
+    expect(first.messages?.[0]).toEqual(message);
+  });
+  test('the sender of the desk takes the same way', async () => {
+    await start();
+    const { next } = await page();
+    // The port may not be open yet when the first is sent.
+    let said: Said | null = null;
+    void next().then((heard) => (said = heard));
+    while (!said) await post({ port, address: '/a', args: [0.5, 'text'] });
+    expect((said as Said).messages?.[0]).toEqual({ address: '/a', args: [0.5, 'text'] });
+  });
+  test('what is no OSC is said and changes nothing', async () => {
+    await start();
+    const { next } = await page();
+    expect((await send(Uint8Array.of(1, 2, 3), next())).fault).toMatch(/no OSC.*filled up to four/);
+  });
+  test('a port that is taken is said, and picked up once it is free', async () => {
+    await start();
+    const other = createSocket('udp4');
+    await new Promise<void>((resolve) => other.bind(port, '127.0.0.1', resolve));
+    const { next } = await page();
+    expect((await next()).fault).toMatch(/Another program has the port/);
+    await new Promise<void>((resolve) => other.close(resolve));
+    expect((await next()).fault).toBe('');
+    expect((await send(writePacket({ address: '/x', args: [1] }), next())).messages).toHaveLength(1);
+  });
+  test.each([
+    [{}],
+    [{ port: 80, address: '/a', args: [] }],
+    [{ port: 9140, address: 'a', args: [] }],
+    [{ port: 9140, address: '/a', args: [[1]] }],
+    [{ port: 9140, address: '/a', args: Array(65).fill(1) }],
+  ])('%j is refused', async (body) => {
+    await start();
+    expect((await post(body)).status).toBe(400);
+  });
+  test('other origins and wrong ports are refused', async () => {
+    await start();
+    expect((await post({ port, address: '/a', args: [] }, { Origin: 'http://elsewhere.test' })).status).toBe(
+      403,
+    );
+    expect((await fetch(`${address}/osc/stream?port=banana`)).status).toBe(400);
+  });
+});
