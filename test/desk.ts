@@ -162,6 +162,23 @@ export class Desk {
     await this.driver.actions().keyDown(modifier).sendKeys(key).keyUp(modifier).perform();
   }
 
+  /** Goes to another view by the top bar. */
+  async view(name: 'build' | 'play' | 'inputs' | 'shows'): Promise<void> {
+    await this.click(`nav a[href="/${name}"]`);
+  }
+
+  /** Samples of the first lane on the bench, as its table shows them. */
+  async benchLane(): Promise<number[]> {
+    return this.driver.executeScript<number[]>(
+      `return [...document.querySelectorAll('[data-testid="bench"] tbody tr')].map((row) => Number(row.cells[1].textContent))`,
+    );
+  }
+
+  /** The live value of a control in the inspector. */
+  async liveValue(part: string): Promise<number> {
+    return parseFloat(await this.text(`[data-part="${part}"] [data-testid="live-value"]`));
+  }
+
   /** Adds a node through the palette, found by what is typed. */
   async add(search: string, name: string): Promise<void> {
     await this.press('/');
@@ -236,17 +253,17 @@ export class Desk {
   }
 
   /** Types a value into a number of the inspector. */
-  async type(label: string, value: string): Promise<void> {
-    const field = await this.find(`[data-testid="inspector"] [role="spinbutton"][aria-label="${label}"]`);
+  async type(label: string, value: string, inside = '[data-testid="inspector"]'): Promise<void> {
+    const field = await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
     await field.sendKeys(Key.ENTER);
-    const input = await this.find(`[data-testid="inspector"] input[aria-label="${label}"]`);
+    const input = await this.find(`${inside} input[aria-label="${label}"]`);
     await input.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.ENTER);
-    await this.find(`[data-testid="inspector"] [role="spinbutton"][aria-label="${label}"]`);
+    await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);
   }
 
-  async select(label: string, option: string): Promise<void> {
-    const list = await this.find(`[data-testid="inspector"] select[aria-label="${label}"]`);
+  async select(label: string, option: string, inside = '[data-testid="inspector"]'): Promise<void> {
+    const list = await this.find(`${inside} select[aria-label="${label}"]`);
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', list);
     await list.findElement(By.xpath(`./option[normalize-space(.)="${option}"]`)).click();
   }

@@ -555,3 +555,40 @@ describe('what cannot be read', () => {
     expect(direct.answer.faults[made.node]).toMatch(words);
   });
 });
+
+describe('pixels as numbers', () => {
+  /** A picture that is read, and the numbers written down as the pixels of another: one row for each lane. */
+  async function read(
+    source: [string, Record<string, ControlValue>],
+    controls: Record<string, ControlValue>,
+    frames = 3,
+  ) {
+    const made = new Case('data-image', {});
+    const { sketch } = made;
+    const picture = sketch.add(source[0], 'Source', [0, 0], source[1], { precision: '32' });
+    const reader = sketch.add('pixel-reader', 'Reader', [200, 0], controls);
+    sketch.wire(picture, reader, 'picture');
+    sketch.wire(reader, made.node, 'in');
+    return look(made, { frames });
+  }
+
+  test('a row over a map of places gives rising numbers, a frame later', async () => {
+    const controls = { area: 'row', columns: 8, height: 0.5, gives: 'colour' };
+    const seen = await read(['coordinate-map', {}], controls);
+    expect(seen.answer.faults).toEqual({});
+    expect(seen.answer.width).toBe(8);
+    for (let k = 0; k < 8; k++) near(seen.at((k + 0.5) / 8, 0.5)[0], (k + 0.5) / 8, 0.01);
+    // In the first frame nothing was read yet: one sample of 0.
+    expect((await read(['coordinate-map', {}], controls, 1)).answer.width).toBe(1);
+  });
+
+  test('the mean around a place evens out what the pixel does not', async () => {
+    const stripes: [string, Record<string, ControlValue>] = [
+      'stripes',
+      { count: [40, 40], ink: [1, 1, 1, 1], ground: [0, 0, 0, 1] },
+    ];
+    const mean = await read(stripes, { area: 'grid', columns: 2, rows: 1, takes: 'mean' });
+    near(mean.at(0.25, 0.5)[0], 0.5, 0.08);
+    near(mean.at(0.75, 0.5)[0], 0.5, 0.08);
+  });
+});

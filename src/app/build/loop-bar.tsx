@@ -9,9 +9,18 @@ import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 
+/** Milliseconds in which a jump is not told of yet. */
+const onItsWay = 400;
+let aim = { time: 0, at: -Infinity };
+
 /** Jumps; `exactly` once the hand has let go, so that memories are run up to there. */
-const seek = (time: number, exactly: boolean): void =>
-  engine().command({ type: 'seek', time: Math.max(0, time), exactly });
+function seek(time: number, exactly: boolean): void {
+  aim = { time: Math.max(0, time), at: performance.now() };
+  engine().command({ type: 'seek', time: aim.time, exactly });
+}
+
+/** Where the show is, or is going: keys that follow each other go on from the last. */
+const whereFrom = (time: number): number => (performance.now() - aim.at < onItsWay ? aim.time : time);
 
 /** Most lines the ruler is divided by. */
 const mostLines = 32;
@@ -78,7 +87,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
         onKeyDown={(event) => {
           const by = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 }[event.key];
           if (event.key === 'Home') seek(start, true);
-          else if (by) seek(time + by * (event.shiftKey ? 60 / tempo.bpm : 1 / fps), true);
+          else if (by) seek(whereFrom(time) + by * (event.shiftKey ? 60 / tempo.bpm : 1 / fps), true);
           else if (event.key === 'Escape') sessionStore.setState({ range: null });
           else return;
           event.preventDefault();

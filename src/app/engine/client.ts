@@ -238,6 +238,9 @@ export class EngineClient {
     >,
     transfer: Transferable[] = [],
   ): void {
+    // An engine that is still being started is told when it opens the show.
+    if (message.type === 'transport') this.playing = message.playing;
+    if (message.type === 'seek') this.time = message.time;
     this.post(message, transfer);
   }
 

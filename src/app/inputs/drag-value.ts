@@ -7,6 +7,8 @@ const wholeWay = 160;
 export function useDragValue(
   value: number,
   onChange: (value: number) => void,
+  /** The value as it is this very moment: keys that follow each other are quicker than what is shown. */
+  now: () => number,
   place?: (event: React.PointerEvent) => number,
 ) {
   const from = useRef<{ y: number; value: number } | null>(null);
@@ -19,7 +21,7 @@ export function useDragValue(
     'aria-valuenow': Math.round(value * 127),
     onPointerDown(event: React.PointerEvent) {
       event.currentTarget.setPointerCapture(event.pointerId);
-      from.current = { y: event.clientY, value };
+      from.current = { y: event.clientY, value: now() };
       if (place) onChange(hold(place(event)));
     },
     onPointerMove(event: React.PointerEvent) {
@@ -40,7 +42,7 @@ export function useDragValue(
       ];
       if (by === undefined) return;
       event.preventDefault();
-      onChange(hold(value + by / 127));
+      onChange(hold(now() + by / 127));
     },
   } as const;
 }

@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { useState } from 'react';
 import { playSurface } from './midi';
 import { useDragValue } from './drag-value';
-import { useHand } from './hand';
+import { hand, useHand } from './hand';
 
 /** What the surface on the screen sends, all on channel 1. */
 const channel = 1;
@@ -11,20 +11,22 @@ const firstFader = 41;
 const firstPad = 36;
 const eight = Array.from({ length: 8 }, (_, k) => k);
 
-function useControl(control: number): [number, (value: number) => void] {
-  const value = useHand(({ midi }) => midi.controls[`${channel}/${control}`] ?? 0);
-  return [
-    value,
-    (next) => {
+function useControl(control: number): { value: number; set(value: number): void; now(): number } {
+  const key = `${channel}/${control}`;
+  const now = (): number => hand.midi.controls[key] ?? 0;
+  return {
+    value: useHand(({ midi }) => midi.controls[key] ?? 0),
+    now,
+    set(next) {
       const whole = Math.round(next * 127);
-      if (whole !== Math.round(value * 127)) playSurface({ type: 'control', channel, control, value: whole });
+      if (whole !== Math.round(now() * 127)) playSurface({ type: 'control', channel, control, value: whole });
     },
-  ];
+  };
 }
 
 function Dial({ control, name }: { control: number; name: string }) {
-  const [value, set] = useControl(control);
-  const drag = useDragValue(value, set);
+  const { value, set, now } = useControl(control);
+  const drag = useDragValue(value, set, now);
   const turn = (value - 0.5) * 270;
   return (
     <div className="flex flex-col items-center gap-0.5">
@@ -62,8 +64,8 @@ function arc(value: number): string {
 }
 
 function Fader({ control, name }: { control: number; name: string }) {
-  const [value, set] = useControl(control);
-  const drag = useDragValue(value, set, (event) => {
+  const { value, set, now } = useControl(control);
+  const drag = useDragValue(value, set, now, (event) => {
     const box = event.currentTarget.getBoundingClientRect();
     return 1 - (event.clientY - box.top - 8) / (box.height - 16);
   });
