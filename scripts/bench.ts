@@ -8,10 +8,7 @@ import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { startBrowser } from '../bin/browser';
-import { FormulaRunner } from '../src/core/formula/run';
-import { parseFormula } from '../src/core/formula/parse';
 import type { Ratio } from '../src/engine/bench/measure';
-import { compare } from '../src/engine/bench/measure';
 import { listen, makeApp } from '../src/server/server';
 
 /** What each figure says, and the most (or least) it should be. */
@@ -37,52 +34,18 @@ const figures: Record<string, { about: string; target: string }> = {
   copies100k: { about: '100,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
   cpuCopies: { about: 'CPU of a frame: 100,000 copies / 1,000, from an image', target: '≤ 1.1' },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
+  oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
+  signals300Ms: {
+    about: 'CPU milliseconds a frame, 300 signal nodes of 64 samples; beside it one loop by hand',
+    target: '< 1',
+  },
+  timeSpread240: {
+    about: '240 moments of a chain of five nodes / the chain once with 240 samples',
+    target: '≤ 1.5',
+  },
+  audioCore: { about: 'share of a core: 100 bands, 60 a second', target: '< 0.05' },
   static200Ms: { about: 'CPU milliseconds a frame, 200 nodes that stand still', target: '≤ 0.2' },
 };
-
-function formula100k(): Ratio {
-  const n = 100000;
-  const out = new Float32Array(n);
-  const names = (text: string) => (name: string) => text.includes(name);
-  const runnerOf = (text: string): FormulaRunner =>
-    new FormulaRunner(parseFormula(text, names(text)), (name) => name === 'u' || name === 'i');
-  const valuesOf = (k: number) => ({ time: k / 60 });
-  // Fifty others first: an engine that only knows one formula would look quicker than it is on stage.
-  for (let k = 0; k < 50; k++) {
-    const others = [
-      `sin(u * ${k} + time)`,
-      `floor(i / ${k + 1}) % 7`,
-      `clamp(u * ${k}, 0, 1) ^ 2`,
-      `u > 0.5 ? i : -time`,
-    ];
-    runnerOf(others[k % 4]).run(out, valuesOf(k));
-  }
-  const runner = runnerOf(
-    'sin(u * tau * 3 + time) * 0.4 + abs(fract(i * 0.013 + time * 0.2) - 0.5) * cos(u * pi)',
-  );
-  const byHand = new Float32Array(n);
-  let sink = 0;
-  const formula = { frame: (k: number) => runner.run(out, valuesOf(k)), finish: () => void (sink += out[7]) };
-  const loop = {
-    frame: (k: number) => {
-      const time = k / 60;
-      for (let i = 0; i < n; i++) {
-        const u = i / (n - 1);
-        const run = i * 0.013 + time * 0.2;
-        byHand[i] =
-          Math.sin(u * 2 * Math.PI * 3 + time) * 0.4 +
-          Math.abs(run - Math.floor(run) - 0.5) * Math.cos(u * Math.PI);
-      }
-    },
-    finish: () => void (sink += byHand[7]),
-  };
-  const ratio = compare(formula, loop, 25, 6);
-  for (let i = 0; i < n; i += 997) {
-    if (Math.abs(out[i] - byHand[i]) > 1e-5)
-      throw new Error(`The formula and the loop differ at ${i} (${sink}).`);
-  }
-  return ratio;
-}
 
 const wanted = process.argv.slice(2).filter((word) => !word.startsWith('--'));
 const isWanted = (name: string): boolean => wanted.length === 0 || wanted.includes(name);
@@ -102,11 +65,6 @@ try {
   await driver.quit();
   server.close();
 }
-if (isWanted('formula100k')) {
-  results.set('formula100k', formula100k());
-  console.log(line('formula100k'));
-}
-
 function line(name: string): string {
   const { median, low, high, ms } = results.get(name)!;
   const times = ms[1] === 1 ? '' : `  ${ms[0].toFixed(2)} / ${ms[1].toFixed(2)} ms`;

@@ -31,6 +31,9 @@ export interface PlanNode {
   id: string;
   kind: Kind;
   inputs: Record<string, PlanSource[]>;
+  /** The inputs as a list, and all that comes through them as another: both are gone through every frame. */
+  ports: readonly { name: string; many: boolean; sources: readonly PlanSource[] }[];
+  sources: readonly PlanSource[];
   parts: PlanPart[];
   /** Nodes that its formula controls speak of. */
   named: string[];
@@ -88,7 +91,12 @@ function planNode(
       }
     });
   }
-  return { id: node.id, kind, inputs, parts, named: [] };
+  const ports = Object.entries(kind.inputs).map(([name, spec]) => ({
+    name,
+    many: spec.many === true,
+    sources: inputs[name],
+  }));
+  return { id: node.id, kind, inputs, ports, sources: Object.values(inputs).flat(), parts, named: [] };
 }
 
 /**

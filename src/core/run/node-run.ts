@@ -2,9 +2,17 @@ import { parseLanes, type LaneFormula } from '../formula/lanes';
 import { momentNames } from '../formula/names';
 import { FormulaRunner, type FormulaValues } from '../formula/run';
 import { FormulaError } from '../formula/parse';
-import { isAngle, limit, linkName, partName, partsOf, type ControlSpec } from '../kind/controls';
+import {
+  isAngle,
+  limit,
+  linkName,
+  partName,
+  partsOf,
+  type ControlSpec,
+  type ControlSpecs,
+} from '../kind/controls';
 import type { ImageRef } from '../image-ref';
-import type { LaneRunner } from '../kind/kind';
+import type { InputSpecs, LaneRunner, Work } from '../kind/kind';
 import type { PlanNode } from '../patch/plan';
 import { motionsOf } from '../show/motions';
 import type { Prop } from '../prop';
@@ -66,6 +74,14 @@ interface ReadFormula {
   runners: Map<string, { key: string; runner: FormulaRunner }>;
 }
 
+/** What the hooks of a kind are given, as it is written every frame. */
+export type NodeWork = {
+  -readonly [K in keyof Work<ControlSpecs, InputSpecs>]: Work<ControlSpecs, InputSpecs>[K];
+} & {
+  memory: unknown;
+  out: SignalBuffer;
+};
+
 /** One node while it runs. */
 export class NodeRun {
   /** Resolved controls, as the hooks of the kind get them. */
@@ -78,6 +94,10 @@ export class NodeRun {
   note: string | null = null;
   memory: unknown = undefined;
   readonly signal = new SignalBuffer();
+  /** What its hooks are given: made once and written again every frame. */
+  work: NodeWork | null = null;
+  /** What enters it, by input; written again every frame. */
+  inputs: Record<string, unknown> = {};
   /** What was last read for it, if its kind reads pixels. */
   pixels: Float32Array | null = null;
   shape: Shape | null = null;
@@ -85,6 +105,8 @@ export class NodeRun {
   image: ImageRef | null = null;
   count = 1;
   private stale = true;
+  /** Samples of controls that take many, by part. */
+  private readonly rooms = new Map<string, Float32Array>();
   private readonly formulas = new Map<string, ReadFormula>();
 
   constructor(
@@ -104,6 +126,7 @@ export class NodeRun {
 
   /** Takes over a newer plan or changed controls, keeping memory and what was worked out. */
   adopt(plan: PlanNode, node: PatchNode): void {
+    if (plan.kind !== this.plan.kind) this.inputs = {};
     this.plan = plan;
     this.node = node;
     this.stale = true;
@@ -143,10 +166,12 @@ export class NodeRun {
     const factor = isAngle(spec) ? degrees : 1;
     const many = 'many' in spec && spec.many === true;
     const resolved = partNames.map((part, k) => {
-      const samples = this.parts.get(partName(name, part))?.samples;
+      const full = partName(name, part);
+      const samples = this.parts.get(full)?.samples;
       if (!many) return limit(spec, samples ? samples[0] : base[k]) * factor;
       const source = samples ?? [base[k]];
-      const out = new Float32Array(source.length);
+      let out = this.rooms.get(full);
+      if (out?.length !== source.length) this.rooms.set(full, (out = new Float32Array(source.length)));
       for (let i = 0; i < out.length; i++) out[i] = limit(spec, source[i]) * factor;
       return out;
     });

@@ -1,6 +1,6 @@
 import { kindOf } from '../kind/kind';
 import type { ImageRef } from '../image-ref';
-import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Work } from '../kind/kind';
+import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
@@ -8,7 +8,7 @@ import type { Moment } from '../time/clock';
 import { FormulaScope } from './formula-scope';
 import type { InputState } from './inputs';
 import type { Frame } from './frame';
-import { NodeRun } from './node-run';
+import { NodeRun, type NodeWork } from './node-run';
 import { OtherTimes } from './other-times';
 import { ReturnRun } from './return-run';
 
@@ -42,9 +42,9 @@ export class SceneRun {
   private scene: Scene | null = null;
   private roots: readonly string[] = [];
   private scope = new FormulaScope(new Map(), () => null);
-  private moment: Moment | null = null;
+  private frame: Frame | null = null;
   private lastTime = Number.NaN;
-  private lastCanvas = '';
+  private lastCanvas = { width: 0, height: 0 };
   private lastLive: InputState | null = null;
   private readonly otherTimes = new Map<string, OtherTimes>();
 
@@ -148,13 +148,14 @@ export class SceneRun {
   run(frame: Frame): void {
     const { moment } = frame;
     const moved = moment.time !== this.lastTime;
-    const canvasKey = `${frame.canvas.width}x${frame.canvas.height}`;
-    const anew = canvasKey !== this.lastCanvas || Number.isNaN(this.lastTime);
+    const { width, height } = frame.canvas;
+    const anew =
+      width !== this.lastCanvas.width || height !== this.lastCanvas.height || Number.isNaN(this.lastTime);
     const liveChanged = frame.live !== this.lastLive;
     this.lastTime = moment.time;
-    this.lastCanvas = canvasKey;
+    this.lastCanvas = frame.canvas;
     this.lastLive = frame.live;
-    this.moment = moment;
+    this.frame = frame;
     this.scope.spread = moment.spread;
     if (moved) for (const back of this.returns.values()) back.pending = true;
     for (const planned of this.plan.order) {
@@ -184,7 +185,7 @@ export class SceneRun {
   private ready(back: ReturnRun): ReturnRun {
     if (back.pending)
       back.begin(
-        this.moment!,
+        this.frame!.moment,
         this.signalOf(back.settings.clearWhen),
         this.signalOf(back.settings.startsFrom),
       );
@@ -234,23 +235,53 @@ export class SceneRun {
     }
   }
 
-  private inputValues(planned: PlanNode): InputValues<Record<string, InputSpec>> {
-    const values: Record<string, unknown> = {};
-    for (const [name, spec] of Object.entries(planned.kind.inputs)) {
-      const sources = planned.inputs[name];
-      if (spec.many) values[name] = sources.map((s) => this.valueOf(s)).filter((v) => v !== null);
-      else values[name] = sources.length ? this.valueOf(sources[0]) : null;
+  private inputValues(run: NodeRun): InputValues<Record<string, InputSpec>> {
+    const values = run.inputs;
+    for (const { name, many, sources } of run.plan.ports) {
+      if (many) {
+        const list = (values[name] ??= []) as unknown[];
+        list.length = 0;
+        for (const source of sources) {
+          const value = this.valueOf(source);
+          if (value !== null) list.push(value);
+        }
+      } else values[name] = sources.length ? this.valueOf(sources[0]) : null;
     }
     return values as InputValues<Record<string, InputSpec>>;
   }
 
   private readsChanged(planned: PlanNode, moved: boolean): boolean {
-    for (const sources of Object.values(planned.inputs)) {
-      for (const source of sources) {
-        if (source.back ? moved : this.runs.get(source.node)?.changed) return true;
-      }
-    }
-    return planned.named.some((id) => this.runs.get(id)?.changed);
+    for (const source of planned.sources)
+      if (source.back ? moved : this.runs.get(source.node)?.changed) return true;
+    for (const id of planned.named) if (this.runs.get(id)?.changed) return true;
+    return false;
+  }
+
+  /** What the hooks of a node are given in this frame. */
+  private workOf(run: NodeRun, inputs: InputValues<Record<string, InputSpec>>, frame: Frame): NodeWork {
+    const work = (run.work ??= {
+      controls: run.controls as never,
+      inputs,
+      moment: frame.moment,
+      live: frame.live,
+      aspect: 1,
+      canvas: frame.canvas,
+      count: 1,
+      pixels: null,
+      overTime: (input, offsets) => this.overTime(run.plan, input, offsets),
+      formula: (control) => run.formulaLanes(control, this.scope, this.frame!.moment),
+      memory: undefined,
+      out: run.signal,
+    });
+    work.inputs = inputs;
+    work.moment = frame.moment;
+    work.live = frame.live;
+    work.aspect = frame.canvas.width / frame.canvas.height;
+    work.canvas = frame.canvas;
+    work.count = run.count;
+    work.pixels = run.pixels;
+    work.memory = run.memory;
+    return work;
   }
 
   private runNode(run: NodeRun, frame: Frame, anew: boolean, moved: boolean, liveChanged: boolean): void {
@@ -260,10 +291,10 @@ export class SceneRun {
     let dirty = run.takeStale() || anew || readsChanged;
     let inputs: InputValues<Record<string, InputSpec>> | null = null;
     if (planned.parts.length) {
-      inputs = this.inputValues(planned);
+      inputs = this.inputValues(run);
       if (this.updateParts(run, kind, inputs, frame.moment)) dirty = true;
     } else if ((dirty || frame.moment.spread) && kind.countOf) {
-      inputs = this.inputValues(planned);
+      inputs = this.inputValues(run);
       const least = leastSamples(kind, run, frame.moment);
       run.count = Math.max(1, Math.floor(kind.countOf(run.controls as never, inputs, least)));
     }
@@ -273,23 +304,11 @@ export class SceneRun {
     if (!dirty && moved && kind.output === 'image') dirty = kind.moves?.(run.controls as never) ?? false;
     run.changed = dirty;
     if (!dirty) return;
-    inputs ??= this.inputValues(planned);
-    const work: Work<Kind['controls'], Kind['inputs']> = {
-      controls: run.controls as never,
-      inputs,
-      moment: frame.moment,
-      live: frame.live,
-      aspect: frame.canvas.width / frame.canvas.height,
-      canvas: frame.canvas,
-      count: run.count,
-      pixels: run.pixels,
-      overTime: (input, offsets) => this.overTime(planned, input, offsets, frame),
-      formula: (control) => run.formulaLanes(control, this.scope, frame.moment),
-    };
+    const work = this.workOf(run, inputs ?? this.inputValues(run), frame);
     try {
       switch (kind.output) {
         case 'signal':
-          kind.compute({ ...work, memory: run.memory, out: run.signal });
+          kind.compute(work);
           break;
         case 'shape':
           run.shape = kind.make(work);
@@ -300,7 +319,7 @@ export class SceneRun {
           if (run.prop && 'node' in run.prop) run.prop.node = planned.id;
           break;
         case 'image':
-          run.image = this.imageOf(run, planned, inputs, work, frame);
+          run.image = this.imageOf(run, planned, work, frame);
           break;
       }
       run.error = null;
@@ -346,23 +365,18 @@ export class SceneRun {
     return changed.size > 0;
   }
 
-  private overTime(planned: PlanNode, input: string, offsets: Float64Array, frame: Frame): Signal | null {
+  private overTime(planned: PlanNode, input: string, offsets: Float64Array): Signal | null {
     const [source] = planned.inputs[input] ?? [];
     if (!source || source.back || !this.scene) return null;
     let asked = this.otherTimes.get(source.node);
     if (!asked)
       this.otherTimes.set(source.node, (asked = new OtherTimes(new SceneRun(this.catalogue), source.node)));
-    return asked.at(frame, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
+    return asked.at(this.frame!, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
   }
 
-  private imageOf(
-    run: NodeRun,
-    planned: PlanNode,
-    inputs: InputValues<Record<string, InputSpec>>,
-    work: Work<Kind['controls'], Kind['inputs']>,
-    frame: Frame,
-  ): ImageRef {
+  private imageOf(run: NodeRun, planned: PlanNode, work: NodeWork, frame: Frame): ImageRef {
     const { kind } = planned;
+    const { inputs } = work;
     let size: readonly [number, number] | null = run.node.size ?? null;
     if (!size && kind.output === 'image') size = kind.sizeFrom?.(work) ?? null;
     if (!size) {
@@ -403,7 +417,7 @@ export class SceneRun {
 
   /** What enters a live node, by input. */
   inputsOf(id: string): InputValues<Record<string, InputSpec>> {
-    return this.inputValues(this.plan.nodes.get(id)!);
+    return this.inputValues(this.runs.get(id)!);
   }
 
   /** Faults by node, one sentence each. */

@@ -39,6 +39,20 @@ export function placesInOrder(order: SampleOrder, n: number, seed = 1): Float32A
   return places;
 }
 
+/** The turns of the samples of one node, worked out anew only when they change. */
+export class Places {
+  private order: SampleOrder = 'first';
+  private places: Float32Array = new Float32Array(0);
+
+  of(order: SampleOrder, n: number): Float32Array {
+    if (order !== this.order || n !== this.places.length) {
+      this.order = order;
+      this.places = placesInOrder(order, n);
+    }
+    return this.places;
+  }
+}
+
 /** Places 0 to n - 1 in an order that only the seed decides. */
 export function shuffled(n: number, seed: number): number[] {
   const order = Array.from({ length: n }, (_, i) => i);

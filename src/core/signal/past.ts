@@ -17,6 +17,8 @@ export interface PastPlace {
 export class Past {
   private readonly times: number[] = [];
   private readonly values: Float32Array[] = [];
+  /** Room of moments that are forgotten. */
+  private readonly spare: Float32Array[] = [];
   private shape = '';
   private width = 1;
 
@@ -27,21 +29,20 @@ export class Past {
     this.width = width;
     if (this.shape !== shape || (times.length && time < times[times.length - 1])) {
       this.shape = shape;
-      times.length = values.length = 0;
+      times.length = values.length = this.spare.length = 0;
     }
     // The same moment asked for again is written over.
-    let room: Float32Array | null = null;
     if (times.length && times[times.length - 1] === time) {
       times.pop();
-      room = values.pop()!;
+      this.spare.push(values.pop()!);
     }
     const size = rows.length * width;
     // The oldest moment is written over once it is too old to be asked for.
     while (times.length > 1 && (times[1] <= time - seconds || (times.length + 1) * size > mostNumbers)) {
       times.shift();
-      room = values.shift()!;
+      this.spare.push(values.shift()!);
     }
-    const kept = room ?? new Float32Array(size);
+    const kept = this.spare.pop() ?? new Float32Array(size);
     rows.forEach(({ from }, k) => kept.set(from.subarray(0, width), k * width));
     times.push(time);
     values.push(kept);

@@ -1,21 +1,29 @@
-import type { Signal, SignalBuffer } from './signal';
+import type { Lane, Row, Signal, SignalBuffer } from './signal';
 
-/** What comes in of one lane, and where its result goes. */
-export interface Row {
-  from: Float32Array;
-  into: Float32Array;
-}
+export type { Row };
 
 const nothing = new Float32Array(1);
+const oneLane: readonly Lane[] = [{ name: 'value', samples: nothing }];
 
 /**
  * Lays a signal out with the lanes of another, `length` samples each, and pairs them up. Where nothing comes in there is
- * one lane, `value`, with one sample of 0.
+ * one lane, `value`, with one sample of 0. The list is good until the next call for the same buffer.
  */
-export function rowsLike(signal: Signal | null, out: SignalBuffer, length = signal?.length ?? 1): Row[] {
-  const lanes = signal?.lanes.length ? signal.lanes : null;
-  const names = lanes?.map((lane) => lane.name) ?? ['value'];
-  return out.layout(names, length).map((into, k) => ({ from: lanes?.[k].samples ?? nothing, into }));
+export function rowsLike(
+  signal: Signal | null,
+  out: SignalBuffer,
+  length = signal?.length ?? 1,
+): readonly Row[] {
+  const lanes = signal?.lanes.length ? signal.lanes : oneLane;
+  const arrays = out.layoutLike(lanes, length);
+  const { rows } = out;
+  rows.length = lanes.length;
+  for (let k = 0; k < lanes.length; k++) {
+    const row = (rows[k] ??= { from: nothing, into: nothing });
+    row.from = lanes[k].samples;
+    row.into = arrays[k];
+  }
+  return rows;
 }
 
 /** Remembers which triggers are high, to tell when one rises over a half. */

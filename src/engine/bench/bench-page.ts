@@ -3,6 +3,7 @@ import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuMs } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { compare, median, type Ratio, type Work } from './measure';
+import { numberCases } from './numbers';
 import { Raw } from './raw';
 import { previewsEngine } from './previews';
 import { stillEngine } from './still';
@@ -62,6 +63,7 @@ const cases: Record<string, () => Ratio> = {
       return (performance.now() - start) / 50;
     });
   },
+  ...numberCases,
 };
 
 (window as unknown as BenchPage).pyrvelBench = {

@@ -5,16 +5,34 @@ import { spreadInto } from '../../core/signal/spread';
 
 type How = 'add' | 'subtract' | 'multiply' | 'divide' | 'least' | 'most' | 'average';
 
-const operations: Readonly<Record<How, (a: number, b: number) => number>> = {
-  add: (a, b) => a + b,
-  subtract: (a, b) => a - b,
-  multiply: (a, b) => a * b,
-  divide: (a, b) => (b === 0 ? 0 : a / b),
-  least: Math.min,
-  most: Math.max,
-  average: (a, b) => a + b,
-};
+/** Works one row into another, sample by sample; a row of one sample serves all. Divided by 0 is 0. */
+function fold(into: Float32Array, row: Float32Array, how: How): void {
+  const n = into.length;
+  const step = row.length === 1 ? 0 : 1;
+  switch (how) {
+    case 'add':
+    case 'average':
+      for (let i = 0; i < n; i++) into[i] += row[i * step];
+      break;
+    case 'subtract':
+      for (let i = 0; i < n; i++) into[i] -= row[i * step];
+      break;
+    case 'multiply':
+      for (let i = 0; i < n; i++) into[i] *= row[i * step];
+      break;
+    case 'divide':
+      for (let i = 0; i < n; i++) into[i] = row[i * step] === 0 ? 0 : into[i] / row[i * step];
+      break;
+    case 'least':
+      for (let i = 0; i < n; i++) into[i] = Math.min(into[i], row[i * step]);
+      break;
+    case 'most':
+      for (let i = 0; i < n; i++) into[i] = Math.max(into[i], row[i * step]);
+      break;
+  }
+}
 
+const oneLane: readonly Lane[] = [{ name: 'value', samples: new Float32Array(1) }];
 let scratch = new Float32Array(0);
 
 export default signalKind({
@@ -45,27 +63,34 @@ export default signalKind({
   naturalRange: () => [-1, 1],
   moves: () => false,
   each: () => true,
-  // Lanes go by their place: one lane serves all the lanes of the others. Divided by 0 is 0.
+  // Lanes go by their place: one lane serves all the lanes of the others.
   compute({ controls: c, inputs, out }) {
-    const signals = inputs.in.filter((signal) => signal.lanes.length > 0);
-    const length = signals.reduce((most, signal) => Math.max(most, signal.length), 1);
-    const widest = signals.reduce<readonly Lane[]>(
-      (most, { lanes }) => (lanes.length > most.length ? lanes : most),
-      [],
-    );
-    const names = widest.length ? widest.map((lane) => lane.name) : ['value'];
+    const signals = inputs.in;
+    let length = 1;
+    let widest = oneLane;
+    for (const signal of signals) {
+      length = Math.max(length, signal.length);
+      if (widest === oneLane || signal.lanes.length > widest.length) widest = signal.lanes;
+    }
     if (scratch.length < length) scratch = new Float32Array(length);
-    const row = scratch.subarray(0, length);
-    const operation = operations[c.how];
-    out.layout(names, length).forEach((into, k) => {
+    const arrays = out.layoutLike(widest, length);
+    for (let k = 0; k < arrays.length; k++) {
+      const into = arrays[k];
       into.fill(0);
-      signals.forEach(({ lanes }, place) => {
-        spreadInto(row, lanes[Math.min(k, lanes.length - 1)].samples, c.spread);
-        if (place === 0) into.set(row);
-        else for (let i = 0; i < length; i++) into[i] = operation(into[i], row[i]);
-      });
+      for (let place = 0; place < signals.length; place++) {
+        const { lanes } = signals[place];
+        let row = lanes[Math.min(k, lanes.length - 1)].samples;
+        if (row.length !== length && row.length !== 1) {
+          const stretched = scratch.subarray(0, length);
+          spreadInto(stretched, row, c.spread);
+          row = stretched;
+        }
+        if (place > 0) fold(into, row, c.how);
+        else if (row.length === 1) into.fill(row[0]);
+        else into.set(row);
+      }
       if (c.how === 'average' && signals.length > 1)
         for (let i = 0; i < length; i++) into[i] /= signals.length;
-    });
+    }
   },
 });

@@ -14,6 +14,8 @@ interface Memory {
 }
 
 const mostVoices = 16;
+/** A trigger that is never high. */
+const low = new Float32Array(1);
 const bend = (label: string) =>
   number({
     label,
@@ -113,7 +115,7 @@ export default signalKind({
       decayBend: c.decayBend,
       releaseBend: c.releaseBend,
     };
-    const trigger = inputs.trigger?.lanes[0]?.samples ?? new Float32Array(1);
+    const trigger = inputs.trigger?.lanes[0]?.samples ?? low;
     const longestDelay = c.delay.reduce((most, d) => Math.max(most, d), 0);
     for (let k = 0; k < trigger.length; k++) {
       const voices = (memory.voices[k] ??= []);

@@ -1,6 +1,6 @@
 import { choice, number, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { isTwoSided, placesInOrder, sampleOrder } from '../../core/signal/order';
+import { isTwoSided, Places, sampleOrder } from '../../core/signal/order';
 import { Past } from '../../core/signal/past';
 import { rowsLike } from '../../core/signal/rows';
 
@@ -55,13 +55,14 @@ export default signalKind({
   },
   naturalRange: () => [-1, 1],
   moves: () => true,
-  memory: () => new Past(),
+  memory: () => ({ past: new Past(), places: new Places() }),
   // K05 and K17.
-  compute({ controls: c, inputs, moment, memory: past, out }) {
+  compute({ controls: c, inputs, moment, memory, out }) {
+    const { past } = memory;
     const width = inputs.in?.length ?? 1;
     const count = width > 1 ? width : c.samples;
     const rows = rowsLike(inputs.in, out, count);
-    const places = placesInOrder(c.from, count);
+    const places = memory.places.of(c.from, count);
     const furthest = Math.max(1, isTwoSided(c.from) ? Math.ceil(count / 2) - 1 : count - 1);
     const longest = Math.min(longestSeconds, c.over === 'all' ? c.seconds : c.seconds * furthest);
     past.push(moment.time, rows, width, longest);

@@ -1,9 +1,11 @@
 import { choice, curves, number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { curveAt } from '../../core/signal/curve';
-import { placesInOrder, sampleOrder } from '../../core/signal/order';
+import { Places, sampleOrder } from '../../core/signal/order';
 import { wave } from '../../core/signal/wave';
 import { cyclesAt } from '../../core/time/clock';
+
+const fullTurn = 2 * Math.PI;
 
 export default signalKind({
   id: 'oscillator',
@@ -113,7 +115,7 @@ export default signalKind({
   },
   moves: () => true,
   each: () => true,
-  memory: (): { key: string; places: Float32Array } => ({ key: '', places: new Float32Array(0) }),
+  memory: () => new Places(),
   fromMotion: (motion, base) =>
     motion.type === 'swing'
       ? {
@@ -131,17 +133,20 @@ export default signalKind({
     const [into] = out.layout([c.lane || 'value'], count);
     // Where samples stand for moments, they are of as many waves as are made here.
     const own = moment.spread ? c.samples : count;
-    const key = `${c.order} ${own}`;
-    if (memory.key !== key) {
-      memory.key = key;
-      memory.places = placesInOrder(c.order, own);
-    }
-    const { places } = memory;
+    const places = memory.of(c.order, own);
     const { rate, phase, centre, amplitude, shape, unit, width } = c;
     // One moment for all and one rate: worked out once, as patches with many copies ask for.
     const alike = rate.length === 1 && !moment.spread;
     const turns = alike ? cyclesAt(moment, rate[0], unit) : 0;
     const step = c.spread / own;
+    // One plain sine with its phases apart, by far the most frequent case, goes through a loop of its own.
+    if (alike && shape === 'sine' && phase.length + centre.length + amplitude.length === 3 && own === count) {
+      const start = turns - Math.floor(turns) + phase[0];
+      const [middle, size] = [centre[0], amplitude[0]];
+      for (let i = 0; i < count; i++)
+        into[i] = middle + size * Math.sin((start + step * places[i]) * fullTurn);
+      return;
+    }
     const keys = c.curve[0]?.keys ?? [];
     const last = (many: Float32Array): number => (many.length === 1 ? 0 : 1);
     const [ofRate, ofPhase, ofCentre, ofAmplitude] = [last(rate), last(phase), last(centre), last(amplitude)];

@@ -1,6 +1,7 @@
 import { choice, number, point } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { fitValue } from '../../core/signal/fit';
+import { fitInPlace } from '../../core/signal/fit';
+import { rowsLike } from '../../core/signal/rows';
 
 export default signalKind({
   id: 'remap',
@@ -46,19 +47,23 @@ export default signalKind({
   moves: () => false,
   each: () => true,
   compute({ controls: c, inputs, out }) {
-    const signal = inputs.in;
-    const names = signal?.lanes.map((lane) => lane.name) ?? ['value'];
-    const lanes = out.layout(names, signal?.length ?? 1);
     const fit = {
       from: [c.from[0], c.from[1]] as [number, number],
       to: [c.to[0], c.to[1]] as [number, number],
       bend: c.bend,
       edges: c.edges,
     };
-    lanes.forEach((into, k) => {
-      const from = signal?.lanes[k].samples;
-      for (let i = 0; i < into.length; i++)
-        into[i] = from ? fitValue(from[i] + c.before, fit) * c.multiply + c.after : 0;
-    });
+    for (const { from, into } of rowsLike(inputs.in, out)) {
+      // Where nothing comes in there is nothing to map.
+      if (!inputs.in) {
+        into.fill(0);
+        continue;
+      }
+      into.set(from);
+      if (c.before !== 0) for (let i = 0; i < into.length; i++) into[i] += c.before;
+      fitInPlace(into, fit);
+      if (c.multiply !== 1 || c.after !== 0)
+        for (let i = 0; i < into.length; i++) into[i] = into[i] * c.multiply + c.after;
+    }
   },
 });

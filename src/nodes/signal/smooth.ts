@@ -24,9 +24,10 @@ export default signalKind({
     rowsLike(inputs.in, out).forEach(({ from, into }, k) => {
       const before = memory.before[k];
       if (before?.length === into.length) {
-        for (let i = 0; i < into.length; i++)
-          before[i] += (from[i] - before[i]) * (from[i] > before[i] ? up : down);
-        into.set(before);
+        for (let i = 0; i < into.length; i++) {
+          const was = before[i];
+          into[i] = before[i] = was + (from[i] - was) * (from[i] > was ? up : down);
+        }
       } else {
         // What is new starts where it is, instead of rising from 0.
         memory.before[k] = from.slice(0, into.length);

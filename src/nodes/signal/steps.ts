@@ -29,9 +29,15 @@ export default signalKind({
   each: () => true,
   // K04: round(v / step) x step.
   compute({ controls: c, inputs, out }) {
-    const round = c.rounding === 'down' ? Math.floor : c.rounding === 'up' ? Math.ceil : Math.round;
-    for (const { from, into } of rowsLike(inputs.in, out))
-      for (let i = 0; i < into.length; i++)
-        into[i] = c.step > 0 ? round((from[i] - c.offset) / c.step) * c.step + c.offset : from[i];
+    const { step, offset, rounding } = c;
+    for (const { from, into } of rowsLike(inputs.in, out)) {
+      if (step <= 0) into.set(from);
+      else if (rounding === 'nearest')
+        for (let i = 0; i < into.length; i++) into[i] = Math.round((from[i] - offset) / step) * step + offset;
+      else {
+        const round = rounding === 'down' ? Math.floor : Math.ceil;
+        for (let i = 0; i < into.length; i++) into[i] = round((from[i] - offset) / step) * step + offset;
+      }
+    }
   },
 });

@@ -1,0 +1,71 @@
+import { afterAll, beforeAll, expect, test } from '@jest/globals';
+import { quietInputs } from '../../core/run/inputs';
+import { SceneRun } from '../../core/run/scene-run';
+import { makeScene } from '../../core/show/create';
+import { addNode, connect, setFormula, setMotions } from '../../core/show/edit';
+import { freshMotion } from '../../core/show/motions';
+import { momentAt } from '../../core/time/clock';
+import { oneStep } from '../../core/time/loop-steps';
+import { catalogue } from '../catalogue';
+
+const plain = globalThis.Float32Array;
+let made = 0;
+beforeAll(() => {
+  globalThis.Float32Array = new Proxy(plain, {
+    construct(target, args, newTarget) {
+      made++;
+      return Reflect.construct(target, args, newTarget) as object;
+    },
+  });
+});
+afterAll(() => void (globalThis.Float32Array = plain));
+
+/** What kinds get at their first input; the others are fed by a row of waves. */
+const alone = [
+  'oscillator',
+  'drift',
+  'number-line',
+  'beat-clock',
+  'keyframes',
+  'counter',
+  'audio-bands',
+  'midi',
+];
+const fed = [
+  'remap', 'steps', 'smooth', 'combine', 'join-lanes', 'accumulate', 'gate', 'crossing', 'resample', 'rearrange',
+  'pick-lanes', 'between', 'shape-by-curve', 'hold-value', 'lane-delay', 'time-spread', 'envelope', 'formula',
+]; // prettier-ignore
+
+test.each([...alone, ...fed])('%s makes no new block of numbers while it plays', (kind) => {
+  const scene = makeScene(catalogue, 's1', 'Scene');
+  const id = addNode(scene, catalogue, kind, [0, 0]);
+  if (fed.includes(kind)) {
+    for (const port of Object.keys(catalogue.get(kind)!.inputs)) {
+      const wave = addNode(scene, catalogue, 'oscillator', [0, 0]);
+      Object.assign(scene.nodes[wave].controls, { samples: 16, spread: 1 });
+      connect(scene, catalogue, wave, id, port);
+    }
+  }
+  // Driven controls too: by a wire, a formula and a motion.
+  const target = addNode(scene, catalogue, 'oscillator', [0, 0]);
+  connect(scene, catalogue, id, target, 'phase');
+  setFormula(scene, target, 'centre', 'sin(time) + u');
+  setMotions(scene, target, 'amplitude', [freshMotion('swing', [0, 1], 1), freshMotion('wander', [0, 1], 1)]);
+  const run = new SceneRun(catalogue);
+  run.update(scene, [target]);
+  const play = (from: number, to: number): void => {
+    for (let frame = from; frame < to; frame++)
+      run.run({
+        moment: momentAt(frame / 60, 1 / 60, 60, { bpm: 120, beatsPerBar: 4 }),
+        live: quietInputs(),
+        canvas: { width: 16, height: 9 },
+        loop: oneStep,
+      });
+  };
+  // Delays fill their memory first: four seconds are longer than any of them at its home values.
+  play(0, 300);
+  const before = made;
+  play(300, 360);
+  expect([...run.faults().values()]).toEqual([]);
+  expect(made - before).toBe(0);
+});
