@@ -4,12 +4,16 @@ import path from 'node:path';
 import { makeShow } from '../src/core/show/create';
 import { checkShow, writeShow } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
+import { combWall } from './scenes/comb-wall';
 import { frostLattice } from './scenes/frost-lattice';
 import { lanternRow } from './scenes/lantern-row';
+import { loomRows } from './scenes/loom-rows';
 import { pollenDrift } from './scenes/pollen-drift';
+import { queenPulse } from './scenes/queen-pulse';
 import { smokeFrames } from './scenes/smoke-frames';
 import { shadeSlats } from './scenes/shade-slats';
 import { smokeFroth } from './scenes/smoke-froth';
+import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
 
 const show = makeShow(catalogue, 'Night Apiary');
@@ -22,6 +26,10 @@ show.scenes = [
   shadeSlats(),
   frostLattice(),
   lanternRow(),
+  queenPulse(),
+  twoBees(),
+  loomRows(),
+  combWall(),
 ].map((sketch) => sketch.scene);
 
 const findings = checkShow(show, catalogue);

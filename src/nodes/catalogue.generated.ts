@@ -87,6 +87,7 @@ import shapeLaneCurve from './shape/lane-curve';
 import shapePlace from './shape/place';
 import shapeRing from './shape/ring';
 import shapeSheet from './shape/sheet';
+import shapeTube from './shape/tube';
 import propBody from './prop/body';
 import propCamera from './prop/camera';
 import propInstances from './prop/instances';
@@ -182,6 +183,7 @@ export const allKinds = [
   { family: 'shape', kind: shapePlace },
   { family: 'shape', kind: shapeRing },
   { family: 'shape', kind: shapeSheet },
+  { family: 'shape', kind: shapeTube },
   { family: 'prop', kind: propBody },
   { family: 'prop', kind: propCamera },
   { family: 'prop', kind: propInstances },

@@ -94,3 +94,42 @@ export function ringShape(
   for (let i = 0; i < points; i++) shape.normals.set(at(i, 1), 3 * i);
   return shape;
 }
+
+/**
+ * Tube, cone or prism upright along y, its middle at 0. `sharp` gives each side a face of its own, so that six segments
+ * make a prism; `caps` closes both ends.
+ */
+export function tubeShape(
+  radii: readonly [number, number],
+  height: number,
+  segments: number,
+  caps: boolean,
+  sharp: boolean,
+): Shape {
+  const [foot, top] = radii;
+  const slope = height > 0 ? (foot - top) / height : 0;
+  const length = Math.hypot(1, slope);
+  const side = (from: number, to: number, columns: number): Shape =>
+    gridShape(columns + 1, 2, (u, v, into) => {
+      const a = 2 * Math.PI * (from + (to - from) * u);
+      // A flat side faces where its middle faces.
+      const facing = sharp ? Math.PI * (from + to) : a;
+      const r = foot + (top - foot) * v;
+      into.p = [r * Math.sin(a), (v - 0.5) * height, r * Math.cos(a)];
+      into.n = [Math.sin(facing) / length, slope / length, Math.cos(facing) / length];
+    });
+  const cap = (radius: number, up: 1 | -1): Shape =>
+    gridShape(segments + 1, 2, (u, v, into) => {
+      // Seen from outside, both caps run counter-clockwise.
+      const a = 2 * Math.PI * u * up;
+      const r = radius * (1 - v);
+      into.p = [r * Math.sin(a), (up * height) / 2, r * Math.cos(a)];
+      into.n = [0, up, 0];
+    });
+  const parts = sharp
+    ? Array.from({ length: segments }, (_, k) => side(k / segments, (k + 1) / segments, 1))
+    : [side(0, 1, segments)];
+  if (caps && top > 0) parts.push(cap(top, 1));
+  if (caps && foot > 0) parts.push(cap(foot, -1));
+  return joinShapes(parts);
+}

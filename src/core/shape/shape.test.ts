@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { ballShape, boxShape, evenBall, ringShape, sheetShape } from './make';
+import { ballShape, boxShape, evenBall, ringShape, sheetShape, tubeShape } from './make';
 import { joinShapes, placeShape, stripLines, type Shape } from './shape';
 
 const middle = (shape: Shape): number[] =>
@@ -35,7 +35,12 @@ describe.each(shapes)('%s', (_name, shape) => {
 });
 
 test('faces of ball and box look outward', () => {
-  for (const shape of [ballShape(0.5, 6, 10), boxShape([1, 1, 1], 1)]) {
+  for (const shape of [
+    ballShape(0.5, 6, 10),
+    boxShape([1, 1, 1], 1),
+    tubeShape([0.5, 0.3], 1, 6, true, true),
+    tubeShape([0.5, 0], 1, 12, true, false),
+  ]) {
     for (let t = 0; t < shape.triangles.length; t += 3) {
       const [a, b, c] = [0, 1, 2].map((k) => [
         ...shape.positions.subarray(3 * shape.triangles[t + k], 3 * shape.triangles[t + k] + 3),
@@ -66,4 +71,24 @@ test('placing scales, turns, then moves', () => {
   const both = joinShapes([one, placed]);
   expect(both.count).toBe(8);
   expect(Math.min(...both.triangles.subarray(6))).toBe(4);
+});
+
+test('tubes: size, cone, and the normals of flat sides', () => {
+  const prism = tubeShape([0.5, 0.5], 2, 6, true, true);
+  const ys = prism.positions.filter((_, k) => k % 3 === 1);
+  expect([Math.min(...ys), Math.max(...ys)]).toEqual([-1, 1]);
+  // Six sides of four points, two caps of two rows of seven.
+  expect(prism.count).toBe(6 * 4 + 2 * 14);
+  for (let side = 0; side < 6; side++) {
+    const facing = (Math.PI * (2 * side + 1)) / 6;
+    for (let k = 0; k < 4; k++) {
+      const at = 3 * (4 * side + k);
+      expect(prism.normals[at]).toBeCloseTo(Math.sin(facing), 5);
+      expect(prism.normals[at + 2]).toBeCloseTo(Math.cos(facing), 5);
+    }
+  }
+  const cone = tubeShape([0.5, 0], 1, 8, true, false);
+  // Half as wide as high: its sides lean by atan(1 / 2).
+  expect(cone.normals[1]).toBeCloseTo(Math.sin(Math.atan(0.5)), 5);
+  expect(tubeShape([0.5, 0.5], 1, 8, false, false).count).toBe(18);
 });
