@@ -90,6 +90,28 @@ try {
   await desk.choose('Globe');
   await desk.find('[data-testid="table"]');
   await shot('bench-points');
+  await openScene('Queen Pulse');
+  await drawn();
+  await desk.choose('One Life');
+  await desk.click('[data-part="lanes"] button');
+  await desk.click('[data-testid="curves"] [data-key="0"]');
+  await shot('curves');
+  await desk.click('[aria-label="Views"] [href="/inputs"]');
+  await desk.find('[data-testid="inputs"]');
+  for (const fader of [41, 42, 44, 47]) await desk.click(`[data-fader="${fader}"]`);
+  for (const [dial, way] of [
+    [22, Key.PAGE_UP],
+    [25, Key.PAGE_UP],
+  ] as const)
+    await (await desk.find(`[data-dial="${dial}"]`)).sendKeys(...Array<string>(6).fill(way));
+  await desk.click('[data-source="OSC"] .btn');
+  await desk.find('[data-osc]');
+  await desk.until(
+    'the tempo',
+    () => desk.text('[data-testid="heard-tempo"]'),
+    (t) => parseFloat(t) > 0,
+  );
+  await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
   await desk.click('[data-tile="Smoke Frames"] .tool');
   for (const tile of ['Pollen Drift', 'Smoke Frames', 'Waggle Trace'])
