@@ -2,7 +2,14 @@ import { Builder, type WebDriver } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
 /** Starts headless Chromium with the software renderer, as the tests, the bench and the command line use it. */
-export async function startBrowser(options: { width?: number; height?: number } = {}): Promise<WebDriver> {
+export async function startBrowser(
+  options: {
+    width?: number;
+    height?: number;
+    /** A microphone that beeps and a camera, made up by the browser, which may be used without asking. */
+    devices?: boolean;
+  } = {},
+): Promise<WebDriver> {
   const flags = new chrome.Options();
   flags.addArguments(
     '--headless',
@@ -16,6 +23,8 @@ export async function startBrowser(options: { width?: number; height?: number } 
     '--disable-popup-blocking',
     '--no-first-run',
   );
+  if (options.devices)
+    flags.addArguments('--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream');
   flags.setBinaryPath(process.env.PYRVEL_CHROMIUM ?? '/usr/bin/chromium');
   return new Builder()
     .forBrowser('chrome')

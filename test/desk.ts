@@ -59,9 +59,9 @@ export class Desk {
     private readonly server: Server,
   ) {}
 
-  static async open(): Promise<Desk> {
+  static async open(options: { devices?: boolean } = {}): Promise<Desk> {
     const { server, address } = await listen(makeApp(), 0);
-    const driver = await startBrowser();
+    const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     const desk = new Desk(driver, address, server);
     // Shows are brought in as files, so that the demo show need not be drawn in software first.

@@ -25,7 +25,11 @@ function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): b
   const wired = Object.values(scene.wires).some(
     (w) => w.to.node === node.id && (w.to.port === control || names.includes(w.to.port)),
   );
-  return wired || names.some((name) => node.formulas[name] !== undefined || node.motions[name]?.length);
+  return (
+    wired ||
+    Boolean(node.motions[control]?.length) ||
+    names.some((name) => node.formulas[name] !== undefined || node.motions[name]?.length)
+  );
 }
 
 function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {

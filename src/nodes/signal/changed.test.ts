@@ -1,5 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { Bench, rounded } from '../../../test/signal-bench';
+import type { ControlValue } from '../../core/show/types';
 
 const line = (samples: number, from: number, to: number): [string, Record<string, number>] => [
   'number-line',
@@ -318,7 +319,7 @@ describe('Random Walk', () => {
 
 describe('Lane Delay (K05, K17)', () => {
   /** A ramp of 1 a second through the delay, after 3 s. */
-  const through = (controls: Record<string, string | number>, rate = 60): number[] =>
+  const through = (controls: Record<string, ControlValue>, rate = 60): number[] =>
     new Bench(rate)
       .add('oscillator', { shape: 'ramp', rate: 0.01, amplitude: 50, centre: 50 })
       .add('lane-delay', controls)
@@ -337,6 +338,15 @@ describe('Lane Delay (K05, K17)', () => {
   test('bent', () => {
     const values = through({ samples: 3, seconds: 1, over: 'all', bend: 2 });
     [0, 0.25, 1].forEach((late, i) => expect(values[i]).toBeCloseTo(3 - late, 3));
+  });
+  test('by a drawn curve', () => {
+    const keys = [
+      { at: 0, value: 1, form: 'straight' as const },
+      { at: 0.5, value: 0.2, form: 'straight' as const },
+      { at: 1, value: 0, form: 'straight' as const },
+    ];
+    const values = through({ samples: 3, seconds: 1, over: 'all', curve: [{ name: 'value', keys }] });
+    [1, 0.2, 0].forEach((late, i) => expect(values[i]).toBeCloseTo(3 - late, 3));
   });
   test('starts with the first value, or empty', () => {
     const start = (before: string): number[] =>

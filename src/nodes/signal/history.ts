@@ -27,6 +27,12 @@ export default signalKind({
       min: 2,
       max: 4096,
     }),
+    by: choice({
+      label: 'Apart',
+      help: 'Spread over a span of time, or one for each frame of the show.',
+      options: { seconds: 'Over a span', frames: 'A frame each' },
+      default: 'seconds',
+    }),
     span: number({
       label: 'Span',
       help: 'Seconds from the newest moment to the oldest.',
@@ -35,6 +41,7 @@ export default signalKind({
       min: 0.001,
       max: 30,
       unit: 's',
+      shownIf: (c) => c.by === 'seconds',
     }),
     order: choice({
       label: 'First is',
@@ -51,20 +58,21 @@ export default signalKind({
     const names = inputs.in?.lanes.map((lane) => lane.name) ?? ['value'];
     const now = inputs.in?.lanes.map((lane) => lane.samples[0]) ?? [0];
     const { times, values } = memory;
+    const span = c.by === 'frames' ? (c.samples - 1) / moment.fps : c.span;
     if (values.length && values[0].length !== now.length) times.length = values.length = 0;
     if (times.length && moment.time <= times[times.length - 1]) values[values.length - 1] = now;
     else {
       times.push(moment.time);
       values.push(now);
     }
-    while (times.length > 2 && (times.length > mostReadings || times[1] < moment.time - c.span)) {
+    while (times.length > 2 && (times.length > mostReadings || times[1] < moment.time - span)) {
       times.shift();
       values.shift();
     }
     const lanes = out.layout(names, c.samples);
     let at = times.length - 1;
     for (let i = 0; i < c.samples; i++) {
-      const wanted = moment.time - (c.span * i) / (c.samples - 1);
+      const wanted = moment.time - (span * i) / (c.samples - 1);
       while (at > 0 && times[at - 1] >= wanted) at--;
       const low = Math.max(0, at - 1);
       const gap = times[at] - times[low];

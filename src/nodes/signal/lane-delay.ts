@@ -1,5 +1,6 @@
-import { choice, number, whole } from '../../core/kind/controls';
+import { choice, curves, number, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
+import { curveAt } from '../../core/signal/curve';
 import { isTwoSided, Places, sampleOrder } from '../../core/signal/order';
 import { Past } from '../../core/signal/past';
 import { rowsLike } from '../../core/signal/rows';
@@ -45,6 +46,21 @@ export default signalKind({
       min: 0.05,
       max: 20,
     }),
+    curve: curves({
+      label: 'Delay curve',
+      help: 'From the first to move (0) to the last (1): its delay, as a share of the longest.',
+      default: [
+        {
+          name: 'value',
+          keys: [
+            { at: 0, value: 0, form: 'straight' },
+            { at: 1, value: 1, form: 'straight' },
+          ],
+        },
+      ],
+      span: 1,
+      many: false,
+    }),
     from: sampleOrder('Which sample moves first.'),
     before: choice({
       label: 'At the start',
@@ -65,9 +81,10 @@ export default signalKind({
     const places = memory.places.of(c.from, count);
     const furthest = Math.max(1, isTwoSided(c.from) ? Math.ceil(count / 2) - 1 : count - 1);
     const longest = Math.min(longestSeconds, c.over === 'all' ? c.seconds : c.seconds * furthest);
+    const keys = c.curve[0]?.keys ?? [];
     past.push(moment.time, rows, width, longest);
     for (let i = 0; i < count; i++) {
-      const share = Math.pow(places[i] / Math.max(1, count - 1), c.bend);
+      const share = Math.pow(Math.max(0, curveAt(keys, places[i] / Math.max(1, count - 1))), c.bend);
       const then = past.find(moment.time - longest * share);
       rows.forEach(({ into }, k) => {
         into[i] = c.before === 'empty' && then.isEarly ? 0 : past.at(then, k, i);

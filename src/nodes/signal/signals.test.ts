@@ -101,6 +101,13 @@ describe('History', () => {
     for (const rate of [30, 60, 144])
       at(rate).forEach((v, k) => expect(v).toBeCloseTo(-1 + 0.2 * (2 - k * 0.25), 3));
   });
+  test('or one sample for each of the last frames', () => {
+    const [values] = new Bench()
+      .add('oscillator', { shape: 'ramp', rate: 0.1 })
+      .add('history', { samples: 40, by: 'frames' })
+      .play(121);
+    values.forEach((v, k) => expect(v).toBeCloseTo(-1 + 0.2 * (2 - k / 60), 3));
+  });
   test('the oldest may come first', () => {
     const [values] = new Bench()
       .add('oscillator', { shape: 'ramp', rate: 0.1 })

@@ -1,0 +1,37 @@
+import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import { By } from 'selenium-webdriver';
+import { Sketch } from '../demo/sketch';
+import { Desk, smallShow } from './desk';
+
+jest.setTimeout(180000);
+let desk: Desk;
+beforeAll(async () => void (desk = await Desk.open({ devices: true })), 120000);
+afterAll(() => desk.close());
+
+test('a microphone is heard through the audio thread: its beeps are counted by a node', async () => {
+  const show = smallShow('Hears a room');
+  const s = new Sketch('s1', 'Scene 1', [400, 0]);
+  const onset = s.add('audio-onset', 'Beeps', [100, 200], { least: 0 });
+  const shape = s.add('flat-shape', 'Disc', [100, 0]);
+  const wire = s.wire(onset, shape, 'place.x', undefined, { lane: 'count' });
+  delete s.scene.wires[wire].fit;
+  s.wire(shape, s.out, 'picture');
+  show.scenes = [s.scene];
+  await desk.openShow(show);
+  await desk.view('inputs');
+  await desk.select('Sound from', 'A microphone or line', '[data-source="Sound"]');
+  await desk.until(
+    'the device',
+    () => desk.text('[data-source="Sound"] [data-testid="source-status"]'),
+    (t) => /Fake/i.test(t),
+  );
+  await desk.view('build');
+  await desk.choose('Disc');
+  // The made-up microphone beeps every now and then, for a few hundredths of a second: no frame need meet it.
+  await desk.until(
+    'three beeps',
+    () => desk.liveValue('place.x'),
+    (count) => count >= 3,
+  );
+  expect(await desk.driver.findElements(By.css('[data-notice="warning"]'))).toHaveLength(0);
+});
