@@ -4,6 +4,7 @@ import type { Shape } from '../core/shape/shape';
 import type { ImageRef } from '../core/image-ref';
 import type { Spread } from '../core/show/types';
 import type { Gpu } from './gpu';
+import { revisionOf } from '../core/run/revision';
 
 const spreadIndex: Record<Spread, number> = { stretch: 0, repeat: 1, mirror: 2, hold: 3 };
 const facingIndex = { none: 0, camera: 1, normal: 2 } as const;
@@ -54,7 +55,7 @@ export class CopyTables {
   /** One table of up to four numbers a copy, or null if they are the same for all. */
   private lanes(name: string, lanes: readonly Float32Array[], count: number): Texture | null {
     if (lanes.every((lane) => lane.length <= 1)) return null;
-    return this.table(name, count, [count, ...lanes], (into) => {
+    return this.table(name, count, [count, ...lanes, ...lanes.map(revisionOf)], (into) => {
       lanes.forEach((lane, k) => {
         if (lane.length <= 1) for (let i = 0; i < count; i++) into[4 * i + k] = lane[0] ?? 0;
         else for (let i = 0; i < count; i++) into[4 * i + k] = lane[i];

@@ -20,7 +20,6 @@ import {
   assertNever,
   type Ask,
   type FromEngine,
-  type ProgramState,
   type SurfaceRole,
   type ToEngine,
   type Watch,
@@ -28,6 +27,7 @@ import {
 } from './protocol';
 import { Questions } from './questions';
 import { ScenePlayer } from './scene-player';
+import { StageProgram } from './stage-program';
 import { Transport } from './transport';
 
 interface Surface {
@@ -85,8 +85,7 @@ export class Engine {
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly transport = new Transport();
   private lastNow = 0;
-  private program: ProgramState = { program: '', incoming: null, fade: 0, next: null };
-  private fadeSeconds = 0;
+  private readonly program = new StageProgram();
   private blackout = false;
   private freeze = false;
   private workScale: WorkScale = 'auto';
@@ -228,10 +227,11 @@ export class Engine {
         this.hearing = message.on;
         break;
       case 'take':
-        this.take(message.scene, message.seconds);
+        if (this.show?.scenes.some((scene) => scene.id === message.scene))
+          this.program.take(message.scene, message.seconds);
         break;
       case 'next':
-        this.program = { ...this.program, next: message.scene };
+        this.program.setNext(message.scene);
         break;
       case 'stage':
         this.blackout = message.blackout;
@@ -277,13 +277,10 @@ export class Engine {
     this.players.clear();
     this.inputs.setShow(show.inputs);
     this.transport.open(time, playing);
-    const known = show.scenes.some((scene) => scene.id === program);
-    this.program = {
-      program: known ? program : (show.scenes[0]?.id ?? ''),
-      incoming: null,
-      fade: 0,
-      next: null,
-    };
+    this.program.open(
+      program,
+      show.scenes.map((scene) => scene.id),
+    );
     this.toldFaults.clear();
     this.pacer.interval = 1000 / show.canvas.fps;
     this.tell({ type: 'opened' });
@@ -302,24 +299,7 @@ export class Engine {
       player.dispose();
       this.players.delete(id);
     }
-    const first = show.scenes[0]?.id ?? '';
-    if (!ids.has(this.program.program))
-      this.program = { ...this.program, program: this.program.incoming ?? first, incoming: null, fade: 0 };
-    if (this.program.incoming && !ids.has(this.program.incoming))
-      this.program = { ...this.program, incoming: null, fade: 0 };
-  }
-
-  private take(scene: string, seconds: number): void {
-    if (!this.show?.scenes.some((s) => s.id === scene)) return;
-    const { program, incoming, fade } = this.program;
-    if (scene === (incoming ?? program)) return;
-    if (incoming !== null) {
-      // Taken again during a fade: what is more visible is where the new fade starts.
-      const from = fade >= 0.5 ? incoming : program;
-      this.program = { ...this.program, program: from, incoming: from === scene ? null : scene, fade: 0 };
-    } else this.program = { ...this.program, incoming: scene, fade: 0 };
-    this.fadeSeconds = seconds;
-    if (seconds <= 0) this.program = { ...this.program, program: scene, incoming: null, fade: 0 };
+    this.program.keepTo([...ids]);
   }
 
   private addSurface(
@@ -352,7 +332,7 @@ export class Engine {
     const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
     if (this.mustWait(now)) return;
     this.lastNow = now;
-    this.advanceFade(real);
+    this.program.advance(real);
     this.chooseScale(now);
     if (this.transport.runUp) this.runUp();
     else this.drawFrame(now, this.transport.advance(real, this.show.canvas.fps));
@@ -409,16 +389,6 @@ export class Engine {
     if (way.next > way.last) this.transport.runUp = null;
   }
 
-  private advanceFade(seconds: number): void {
-    const { incoming, fade } = this.program;
-    if (incoming === null) return;
-    const next = this.fadeSeconds > 0 ? fade + seconds / this.fadeSeconds : 1;
-    this.program =
-      next >= 1
-        ? { ...this.program, program: incoming, incoming: null, fade: 0 }
-        : { ...this.program, fade: next };
-  }
-
   private hasStage(): boolean {
     for (const surface of this.surfaces.values()) if (surface.role === 'stage') return true;
     return false;
@@ -460,10 +430,10 @@ export class Engine {
     const has = (role: SurfaceRole): boolean =>
       [...this.surfaces.values()].some((surface) => surface.role === role);
     if (has('stage') || has('program')) {
-      wanted.set(this.program.program, []);
-      if (this.program.incoming) wanted.set(this.program.incoming, []);
+      wanted.set(this.program.state.program, []);
+      if (this.program.state.incoming) wanted.set(this.program.state.incoming, []);
     }
-    if (this.program.next && has('next')) wanted.set(this.program.next, []);
+    if (this.program.state.next && has('next')) wanted.set(this.program.state.next, []);
     const { scene, cards, bench, inspected } = this.watch;
     if (scene && this.scene(scene)) {
       const nodes = new Set(cards);
@@ -550,7 +520,7 @@ export class Engine {
   private pictureFor(role: SurfaceRole): Presented {
     const of = (id: string | null): Texture =>
       (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
-    const { program, incoming, fade, next } = this.program;
+    const { program, incoming, fade, next } = this.program.state;
     switch (role) {
       case 'monitor':
         return {
@@ -636,7 +606,7 @@ export class Engine {
     const moment = this.transport.moment(0, this.show!);
     const done = runUp ? (runUp.next - runUp.first) / (runUp.last + 1 - runUp.first) : 1;
     const transport = { playing, time: moment.time, frame: moment.frame, beat: moment.beat, done };
-    this.tell({ type: 'beat', transport, program: this.program });
+    this.tell({ type: 'beat', transport, program: this.program.state });
   }
 
   private report(now: number): void {

@@ -21,6 +21,7 @@ import { SignalBuffer, type Signal } from '../signal/signal';
 import type { ControlValue, CurveLane, PatchNode } from '../show/types';
 import type { Moment } from '../time/clock';
 import { PartRun } from './part-run';
+import { markWritten } from './revision';
 import type { FormulaScope } from './formula-scope';
 
 const degrees = Math.PI / 180;
@@ -173,6 +174,7 @@ export class NodeRun {
       let out = this.rooms.get(full);
       if (out?.length !== source.length) this.rooms.set(full, (out = new Float32Array(source.length)));
       for (let i = 0; i < out.length; i++) out[i] = limit(spec, source[i]) * factor;
+      markWritten(out);
       return out;
     });
     if (spec.type === 'toggle') this.controls[name] = (resolved[0] as number) > 0.5;

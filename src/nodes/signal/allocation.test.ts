@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
 import { quietInputs } from '../../core/run/inputs';
+import { revisionOf } from '../../core/run/revision';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect, setFormula, setMotions } from '../../core/show/edit';
@@ -65,7 +66,12 @@ test.each([...alone, ...fed])('%s makes no new block of numbers while it plays',
   // Delays fill their memory first: four seconds are longer than any of them at its home values.
   play(0, 300);
   const before = made;
+  const { amplitude } = run.runs.get(target)!.controls as { amplitude: Float32Array };
+  const revision = revisionOf(amplitude);
   play(300, 360);
+  // The room stays, and who keeps a copy of it sees that it was written.
+  expect(run.runs.get(target)!.controls.amplitude).toBe(amplitude);
+  expect(revisionOf(amplitude)).toBeGreaterThan(revision);
   expect([...run.faults().values()]).toEqual([]);
   expect(made - before).toBe(0);
 });
