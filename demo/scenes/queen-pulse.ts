@@ -5,7 +5,7 @@ import { Sketch } from '../sketch';
 export function queenPulse(): Sketch {
   const s = new Sketch('s8', 'Queen Pulse', [1620, 60]);
   s.scene.loop = { length: 150, unit: 'frames', lock: false };
-  const life = s.add('keyframes', 'One Life', [0, 420], {
+  const life = s.add('keyframes', 'One Life', [200, 560], {
     unit: 'frames',
     length: 150,
     lanes: [
@@ -34,7 +34,7 @@ export function queenPulse(): Sketch {
       },
     ],
   });
-  const six = s.add('time-spread', 'Six Lives', [200, 420], { samples: 6, cycle: 150, unit: 'frames' });
+  const six = s.add('time-spread', 'Six Lives', [400, 420], { samples: 6, cycle: 150, unit: 'frames' });
   s.wire(life, six, 'in');
 
   const ring = s.add('ring', 'Comb Ring', [200, 0], { size: 1.9, points: 6, start: 30 });

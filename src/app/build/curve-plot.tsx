@@ -90,7 +90,8 @@ export function CurvePlot({
     watch.observe(svg.current!);
     return () => watch.disconnect();
   }, []);
-  const reach = held ?? reachOf(lanes);
+  // The lane that is drawn sets the scale; others are seen as far as they lie within.
+  const reach = held ?? reachOf([lanes[active]]);
   const scale = scalesOf(size, span, reach);
   const { keys } = lanes[active];
   const place = (event: { clientX: number; clientY: number }): { x: number; y: number } => {

@@ -145,7 +145,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
         </>
       )}
       <span className="figures quiet w-24 text-right text-2xs whitespace-nowrap">
-        {(time - start).toFixed(2)} of {Number(seconds.toFixed(3))} s
+        {Math.max(0, time - start).toFixed(2)} of {Number(seconds.toFixed(3))} s
       </span>
     </div>
   );

@@ -41,8 +41,9 @@ export function LoopSection({ scene }: { scene: Scene }) {
     set({ unit, length: unit === 'seconds' ? Number(length.toFixed(3)) : Math.max(1, Math.round(length)) });
   };
   const nameOf = ({ node, part }: Pace): string => {
-    const control = kindOf(catalogue, scene.nodes[node])?.controls[part.split('.')[0]];
-    return `${scene.nodes[node].name} · ${control?.label ?? part}`;
+    const [name, axis] = part.split('.');
+    const label = kindOf(catalogue, scene.nodes[node])?.controls[name]?.label ?? name;
+    return `${scene.nodes[node].name} · ${axis ? `${label} ${axis}` : label}`;
   };
   return (
     <section aria-label="Loop" className="mb-3">

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { freeId, freeName, makeScene, structuredCloneOf } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
 import { openScene } from '../data/session';
@@ -12,6 +12,11 @@ import { say } from '../parts/notices';
 function SceneTab({ id, name, open }: { id: string; name: string; open: boolean }) {
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === id);
   const [draft, setDraft] = useState<string | null>(null);
+  const tab = useRef<HTMLButtonElement>(null);
+  // The open scene is in sight, however many there are.
+  useEffect(() => {
+    if (open) tab.current?.scrollIntoView({ inline: 'nearest', block: 'nearest' });
+  }, [open]);
   const finish = (): void => {
     const wanted = draft?.trim();
     if (wanted && wanted !== name)
@@ -37,13 +42,14 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
   }
   return (
     <button
+      ref={tab}
       type="button"
       role="tab"
       data-scene={name}
       aria-selected={open}
       title={onStage ? `${name} is on stage. Double-click to rename` : 'Double-click to rename'}
       className={clsx(
-        'flex h-7 items-center gap-1.5 rounded px-2.5',
+        'flex h-7 shrink-0 items-center gap-1.5 rounded px-2.5 whitespace-nowrap',
         open ? 'bg-base-300 font-semibold' : 'quiet hover:bg-base-300/60',
       )}
       onClick={() => openScene(id)}
@@ -115,9 +121,11 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
       role="tablist"
       aria-label="Scenes"
     >
-      {scenes.map((scene) => (
-        <SceneTab key={scene.id} id={scene.id} name={scene.name} open={scene.id === sceneId} />
-      ))}
+      <div className="flex min-w-0 items-center gap-1 overflow-x-auto [scrollbar-width:none]">
+        {scenes.map((scene) => (
+          <SceneTab key={scene.id} id={scene.id} name={scene.name} open={scene.id === sceneId} />
+        ))}
+      </div>
       <button type="button" className="tool" aria-label="New scene" title="New scene" onClick={add}>
         <Plus size={15} />
       </button>
