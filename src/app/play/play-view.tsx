@@ -6,30 +6,42 @@ import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 
+/** Milliseconds after which the first picture is asked for: the monitors come first. */
+const startAfterMs = 300;
+let lastAsked: Promise<unknown> = Promise.resolve();
+
+/** Lets work wait until what was asked for before is done: pictures of many scenes at once would all come too late. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = lastAsked.then(work, work);
+  lastAsked = next.catch(() => undefined);
+  return next;
+}
+
 /** A small picture of a scene, taken when the view opens and again when the scene was edited. */
-function TilePicture({ sceneId, delay }: { sceneId: string; delay: number }) {
+function TilePicture({ sceneId }: { sceneId: string }) {
   const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
     let gone = false;
     let made: string | null = null;
-    // One after the other: tiles must not cost the stage a frame.
     const timer = setTimeout(() => {
-      engine()
-        .ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000)
-        .then(({ png }) => {
-          if (gone) return;
+      inTurn(async () =>
+        gone ? null : engine().ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000),
+      )
+        .then((answer) => {
+          if (gone || !answer) return;
+          const { png } = answer;
           made = URL.createObjectURL(new Blob([png], { type: 'image/png' }));
           setUrl(made);
         })
         .catch(() => undefined); // a scene with a fault says so where it is edited
-    }, delay);
+    }, startAfterMs);
     return () => {
       gone = true;
       clearTimeout(timer);
       if (made) URL.revokeObjectURL(made);
     };
-  }, [sceneId, scene, delay]);
+  }, [sceneId, scene]);
   return url ? (
     <img src={url} alt="" className="h-full w-full object-cover" />
   ) : (
@@ -37,7 +49,7 @@ function TilePicture({ sceneId, delay }: { sceneId: string; delay: number }) {
   );
 }
 
-function Tile({ id, name, index, seconds }: { id: string; name: string; index: number; seconds: number }) {
+function Tile({ id, name, seconds }: { id: string; name: string; seconds: number }) {
   const program = liveStore((s) => s.program);
   const leaving = program.program === id && program.incoming !== null;
   const coming = program.incoming === id;
@@ -62,7 +74,7 @@ function Tile({ id, name, index, seconds }: { id: string; name: string; index: n
           engine().state({ type: 'next', scene: id });
         }}
       >
-        <TilePicture sceneId={id} delay={300 + index * 900} />
+        <TilePicture sceneId={id} />
       </button>
       {(coming || leaving) && (
         <span
@@ -171,8 +183,8 @@ export function PlayView() {
           A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.
         </p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
-          {scenes.map((scene, k) => (
-            <Tile key={scene.id} id={scene.id} name={scene.name} index={k} seconds={seconds} />
+          {scenes.map((scene) => (
+            <Tile key={scene.id} id={scene.id} name={scene.name} seconds={seconds} />
           ))}
         </div>
       </section>
