@@ -114,7 +114,7 @@ try {
   await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
   await desk.click('[data-tile="Smoke Frames"] .tool');
-  for (const tile of ['Pollen Drift', 'Smoke Frames', 'Waggle Trace', 'Two Bees', 'Loom Rows'])
+  for (const tile of ['Pollen Drift', 'Smoke Frames', 'Waggle Trace'])
     await desk.find(`[data-tile="${tile}"] img`);
   await desk.until(
     'the next scene',
