@@ -55,6 +55,16 @@ const mostLoopSteps = { quick: 4, slow: 1 };
 /** Most milliseconds a slow card is left to the rest of the browser after each frame. */
 const longestRestMs = 200;
 
+/** Whether any node of a show hears the sound. */
+function hearsSound(show: Show, catalogue: Catalogue): boolean {
+  return show.scenes.some((scene) =>
+    Object.values(scene.nodes).some((node) => {
+      const kind = catalogue.get(node.kind);
+      return kind?.output === 'signal' && kind.hears === true;
+    }),
+  );
+}
+
 /**
  * The engine: owns time, the scenes that are playing and every canvas that shows them. It never waits for the interface,
  * and nothing the interface does can stop it from painting the stage.
@@ -82,6 +92,8 @@ export class Engine {
   private readonly inputs = new LiveInputs();
   /** The desk wants to see what is heard. */
   private hearing = false;
+  /** Some scene hears the sound: it is followed all the time, as catching up when that scene comes would cost a frame. */
+  private showHears = false;
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly transport = new Transport();
   private lastNow = 0;
@@ -276,6 +288,7 @@ export class Engine {
     for (const player of this.players.values()) player.dispose();
     this.players.clear();
     this.inputs.setShow(show.inputs);
+    this.showHears = hearsSound(show, this.catalogue);
     this.transport.open(time, playing);
     this.program.open(
       program,
@@ -291,6 +304,7 @@ export class Engine {
     const before = this.show;
     this.show = show;
     this.inputs.setShow(show.inputs);
+    this.showHears = hearsSound(show, this.catalogue);
     if (before && before.tempo.bpm !== show.tempo.bpm) this.transport.changeTempo(before.tempo);
     this.pacer.interval = 1000 / show.canvas.fps;
     const ids = new Set(show.scenes.map((scene) => scene.id));
@@ -483,9 +497,7 @@ export class Engine {
   }
 
   private liveAt(time: number): InputState {
-    let hears = this.hearing;
-    for (const player of this.players.values()) hears ||= player.run.hears;
-    return this.inputs.at(time, hears);
+    return this.inputs.at(time, this.hearing || this.showHears);
   }
 
   /** The scene as it would be without one node runs beside the real one, only while somebody asks for it. */
