@@ -1,7 +1,7 @@
 import { Piano } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useRef } from 'react';
 import { SelectField } from '../build/controls/field';
-import { addFile, FileError } from '../data/files';
+import { useAddFile } from '../data/use-add-file';
 import { editShow, useShow } from '../data/show-store';
 import { useHand } from './hand';
 import { inputStore } from './input-store';
@@ -19,20 +19,10 @@ export function MidiCard({ className }: { className?: string }) {
     (hand) => Object.entries(hand.midi.notes).filter(([key, n]) => key.startsWith('0/') && n.down).length,
   );
   const input = useRef<HTMLInputElement>(null);
-  const [fault, setFault] = useState('');
   const songs = Object.entries(files).filter(
     ([id, { name }]) => id === settings.file || /\.midi?$/i.test(name),
   );
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    try {
-      const id = await addFile(file);
-      editShow((show) => void (show.inputs.midi.file = id));
-      setFault('');
-    } catch (error) {
-      setFault(error instanceof FileError ? error.message : `The file could not be kept (${String(error)}).`);
-    }
-  };
+  const { fault, take } = useAddFile((id) => editShow((show) => void (show.inputs.midi.file = id)));
   const words = midi.devices.length ? midi.devices.join(', ') : 'No device; the surface stands in';
   return (
     <SourceCard

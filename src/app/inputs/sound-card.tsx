@@ -3,7 +3,7 @@ import { AudioLines } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { ShowInputs } from '../../core/show/types';
 import { SelectField } from '../build/controls/field';
-import { addFile, FileError } from '../data/files';
+import { useAddFile } from '../data/use-add-file';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber } from '../parts/scrub-number';
 import { inputStore } from './input-store';
@@ -66,22 +66,13 @@ export function SoundCard({ className }: { className?: string }) {
   const confidence = inputStore((s) => s.heard?.confidence ?? 0);
   const devices = useQuery({ queryKey: ['sound devices'], queryFn: listSoundDevices });
   const input = useRef<HTMLInputElement>(null);
-  const [fault, setFault] = useState('');
   const set = (change: Partial<ShowInputs['sound']>, gesture: string | null = null): void => {
     editShow((show) => void Object.assign(show.inputs.sound, change), gesture);
   };
   const own = Object.entries(files).filter(
     ([id, { name }]) => id === sound.file || endings.some((end) => name.toLowerCase().endsWith(end)),
   );
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    try {
-      set({ from: 'file', file: await addFile(file) });
-      setFault('');
-    } catch (error) {
-      setFault(error instanceof FileError ? error.message : `The file could not be kept (${String(error)}).`);
-    }
-  };
+  const { fault, take } = useAddFile((file) => set({ from: 'file', file }));
   const deviceOptions: [string, string][] = [
     ['', 'The usual one'],
     ...(devices.data ?? []).map(({ id, name }): [string, string] => [id, name]),

@@ -2,7 +2,7 @@ import { FolderOpen } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { FileSpec } from '../../../core/kind/controls';
 import { shippedFiles } from '../../../core/show/shipped';
-import { addFile, FileError } from '../../data/files';
+import { useAddFile } from '../../data/use-add-file';
 import { useShow } from '../../data/show-store';
 import { SelectField } from './field';
 
@@ -27,7 +27,6 @@ export function FileRow({
 }) {
   const files = useShow((show) => show.files);
   const input = useRef<HTMLInputElement>(null);
-  const [fault, setFault] = useState('');
   const [over, setOver] = useState(false);
   const fits = (name: string): boolean =>
     endings[spec.accepts].some((end) => name.toLowerCase().endsWith(end));
@@ -40,15 +39,7 @@ export function FileRow({
       .map(({ id, name }): [string, string] => [id, `${name} (ships with Pyrvel)`]),
   ];
   if (!options.some(([id]) => id === value)) options.push([value, `${value} (missing)`]);
-  const take = async (file: File | undefined): Promise<void> => {
-    if (!file) return;
-    try {
-      onChange(await addFile(file));
-      setFault('');
-    } catch (error) {
-      setFault(error instanceof FileError ? error.message : `The file could not be kept (${String(error)}).`);
-    }
-  };
+  const { fault, take } = useAddFile(onChange);
   return (
     <div
       className={over ? 'outline outline-primary' : undefined}
