@@ -30,7 +30,10 @@ export class ScenePlayer {
     readonly without: string | null = null,
   ) {
     this.scene = scene;
-    this.run = new SceneRun(catalogue, without);
+    this.run = new SceneRun(catalogue, without, {
+      letters: (request) => media.letters(request),
+      model: (file) => media.model(file),
+    });
     this.stage = new ImageStage(gpu, this.run, media, options);
     this.reads = new PixelReads(gpu);
   }
@@ -60,7 +63,10 @@ export class ScenePlayer {
     watched: readonly string[],
     fullHeight: number,
   ): Promise<void> {
-    const own = this.runFrame(scene, frame, watched);
+    let own = this.runFrame(scene, frame, watched);
+    // Letters and models are asked for by the run itself: what has arrived meanwhile is worked out before it is drawn.
+    await this.media.settled();
+    if (this.media.version !== this.mediaVersion) own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
     await this.stage.reach(scene, own, this.drawn());
     this.stage.draw(scene, own, this.drawn());
@@ -78,6 +84,7 @@ export class ScenePlayer {
     if (this.media.version !== this.mediaVersion) {
       this.mediaVersion = this.media.version;
       for (const id of this.stage.nodesWithSheets()) this.run.runs.get(id)?.markStale();
+      this.run.markAwaiting();
     }
     const own = { ...frame, moment: inLoop(frame.moment, scene.loop) };
     this.run.run(own);

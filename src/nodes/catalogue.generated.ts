@@ -81,13 +81,36 @@ import signalSteps from './signal/steps';
 import signalTable from './signal/table';
 import signalTimeSpread from './signal/time-spread';
 import signalValues from './signal/values';
+import shapeArc from './shape/arc';
 import shapeBall from './shape/ball';
+import shapeBend from './shape/bend';
 import shapeBox from './shape/box';
+import shapeEditPoints from './shape/edit-points';
+import shapeExtrude from './shape/extrude';
+import shapeGather from './shape/gather';
 import shapeLaneCurve from './shape/lane-curve';
+import shapeLetterform from './shape/letterform';
+import shapeLoft from './shape/loft';
+import shapeModel from './shape/model';
+import shapeOrderPoints from './shape/order-points';
+import shapePanels from './shape/panels';
 import shapePlace from './shape/place';
+import shapePointGrid from './shape/point-grid';
+import shapePointScatter from './shape/point-scatter';
+import shapePolyhedron from './shape/polyhedron';
+import shapePush from './shape/push';
+import shapeResampleCurve from './shape/resample-curve';
 import shapeRing from './shape/ring';
+import shapeSegment from './shape/segment';
 import shapeSheet from './shape/sheet';
+import shapeSpiral from './shape/spiral';
+import shapeStack from './shape/stack';
+import shapeStrands from './shape/strands';
+import shapeStruts from './shape/struts';
+import shapeTaper from './shape/taper';
+import shapeTorus from './shape/torus';
 import shapeTube from './shape/tube';
+import shapeTwist from './shape/twist';
 import propBody from './prop/body';
 import propCamera from './prop/camera';
 import propInstances from './prop/instances';
@@ -177,13 +200,36 @@ export const allKinds = [
   { family: 'signal', kind: signalTable },
   { family: 'signal', kind: signalTimeSpread },
   { family: 'signal', kind: signalValues },
+  { family: 'shape', kind: shapeArc },
   { family: 'shape', kind: shapeBall },
+  { family: 'shape', kind: shapeBend },
   { family: 'shape', kind: shapeBox },
+  { family: 'shape', kind: shapeEditPoints },
+  { family: 'shape', kind: shapeExtrude },
+  { family: 'shape', kind: shapeGather },
   { family: 'shape', kind: shapeLaneCurve },
+  { family: 'shape', kind: shapeLetterform },
+  { family: 'shape', kind: shapeLoft },
+  { family: 'shape', kind: shapeModel },
+  { family: 'shape', kind: shapeOrderPoints },
+  { family: 'shape', kind: shapePanels },
   { family: 'shape', kind: shapePlace },
+  { family: 'shape', kind: shapePointGrid },
+  { family: 'shape', kind: shapePointScatter },
+  { family: 'shape', kind: shapePolyhedron },
+  { family: 'shape', kind: shapePush },
+  { family: 'shape', kind: shapeResampleCurve },
   { family: 'shape', kind: shapeRing },
+  { family: 'shape', kind: shapeSegment },
   { family: 'shape', kind: shapeSheet },
+  { family: 'shape', kind: shapeSpiral },
+  { family: 'shape', kind: shapeStack },
+  { family: 'shape', kind: shapeStrands },
+  { family: 'shape', kind: shapeStruts },
+  { family: 'shape', kind: shapeTaper },
+  { family: 'shape', kind: shapeTorus },
   { family: 'shape', kind: shapeTube },
+  { family: 'shape', kind: shapeTwist },
   { family: 'prop', kind: propBody },
   { family: 'prop', kind: propCamera },
   { family: 'prop', kind: propInstances },

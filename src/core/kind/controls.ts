@@ -131,7 +131,7 @@ export interface FileSpec extends ControlBase {
   type: 'file';
   default: string;
   /** What it may be. */
-  accepts: 'picture' | 'clip' | 'look';
+  accepts: 'picture' | 'clip' | 'look' | 'model';
 }
 /** A program text, written in an editor of its own. */
 export interface CodeSpec extends ControlBase {

@@ -1,6 +1,7 @@
 import type { InputEvent, InputState } from '../run/inputs';
 import type { ImageRef } from '../image-ref';
 import type { Prop, ShotSettings } from '../prop';
+import type { Model } from '../shape/model/model';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
 import type { FormulaValues } from '../formula/run';
@@ -67,9 +68,16 @@ export interface Work<C, I extends InputSpecs> {
   pixels: Float32Array | null;
   /** Reads a formula control; throws FormulaError if it cannot be read. */
   formula(control: string): readonly LaneRunner[];
-  /** Outlines of letters as closed runs of points; null while the font is on its way. Only for sheets of numbers. */
+  /** Outlines of letters as closed runs of points; null while the font is on its way. Absent where there are no fonts. */
   letters?(layout: LetterRequest): readonly Outline[] | null;
+  /** A model file that was read; null while it is on its way. Throws if it cannot be had. Absent where there are no files. */
+  model?(file: string): Model | null;
+  /** Says something about the node that is no fault; the last word counts, and only until the hook is called again. */
+  remark?(sentence: string): void;
 }
+
+/** What comes from outside while numbers and shapes are worked out. */
+export type Resources = Required<Pick<Work<ControlSpecs, InputSpecs>, 'letters' | 'model'>>;
 
 /** Letters to be drawn as lines: one line of text, capital height 1, the middle at 0, 0. */
 export interface LetterRequest {
@@ -179,7 +187,11 @@ export interface ShapeKind<
   I extends InputSpecs = InputSpecs,
 > extends KindBase<C, I> {
   output: 'shape';
-  /** Makes a new shape; called only when a control or input changed. */
+  /** Whether it changes with time though nothing it reads does; absent: never. */
+  moves?(controls: ResolvedControls<C>): boolean;
+  /** Whether it is made of letters or files, which may arrive later. */
+  awaits?: true;
+  /** Makes a new shape; called only when a control or input changed, or when it moves. */
   make(work: Work<C, I>): Shape;
 }
 
@@ -188,6 +200,8 @@ export interface PropKind<
   I extends InputSpecs = InputSpecs,
 > extends KindBase<C, I> {
   output: 'prop';
+  /** Whether it changes with time though nothing it reads does; absent: never. */
+  moves?(controls: ResolvedControls<C>): boolean;
   /** Says what stands before the camera; null if it has nothing to show. */
   describe(work: Work<C, I>): Prop | null;
 }

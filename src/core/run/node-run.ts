@@ -91,8 +91,10 @@ export class NodeRun {
   /** Whether what it gives differs from the frame before. */
   changed = true;
   error: string | null = null;
-  /** A remark that is no fault, for example a count that was stretched. */
-  note: string | null = null;
+  /** That a count was stretched. */
+  countNote: string | null = null;
+  /** What its own code says of it. */
+  remark: string | null = null;
   memory: unknown = undefined;
   readonly signal = new SignalBuffer();
   /** What its hooks are given: made once and written again every frame. */
@@ -243,6 +245,11 @@ export class NodeRun {
   /** What this node gives as a signal, if it is one. */
   get given(): Signal | null {
     return this.plan.kind.output === 'signal' ? this.signal : null;
+  }
+
+  /** A remark that is no fault. */
+  get note(): string | null {
+    return this.remark ?? this.countNote;
   }
 
   /** The first fault: of its code, or of one of its formulas. */

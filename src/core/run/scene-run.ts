@@ -1,6 +1,6 @@
 import { kindOf } from '../kind/kind';
 import type { ImageRef } from '../image-ref';
-import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid } from '../kind/kind';
+import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Resources } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import type { Signal } from '../signal/signal';
@@ -51,6 +51,8 @@ export class SceneRun {
   constructor(
     private readonly catalogue: Catalogue,
     private readonly without: string | null = null,
+    /** Letters and files, where there are any. */
+    private readonly resources: Partial<Resources> = {},
   ) {}
 
   /**
@@ -272,6 +274,8 @@ export class SceneRun {
       formula: (control) => run.formulaLanes(control, this.scope, this.frame!.moment),
       memory: undefined,
       out: run.signal,
+      ...this.resources,
+      remark: (sentence) => (run.remark = sentence),
     });
     work.inputs = inputs;
     work.moment = frame.moment;
@@ -301,10 +305,11 @@ export class SceneRun {
     if (!dirty && (moved || liveChanged || frame.moment.spread) && kind.output === 'signal') {
       dirty = (kind.memory !== undefined && moved) || kind.moves(run.controls as never);
     }
-    if (!dirty && moved && kind.output === 'image') dirty = kind.moves?.(run.controls as never) ?? false;
+    if (!dirty && moved && kind.output !== 'signal') dirty = kind.moves?.(run.controls as never) ?? false;
     run.changed = dirty;
     if (!dirty) return;
     const work = this.workOf(run, inputs ?? this.inputValues(run), frame);
+    run.remark = null;
     try {
       switch (kind.output) {
         case 'signal':
@@ -359,7 +364,7 @@ export class SceneRun {
       }
     }
     run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
-    run.note =
+    run.countNote =
       bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
     update(true);
     return changed.size > 0;
@@ -370,7 +375,7 @@ export class SceneRun {
     if (!source || source.back || !this.scene) return null;
     let asked = this.otherTimes.get(source.node);
     if (!asked)
-      this.otherTimes.set(source.node, (asked = new OtherTimes(new SceneRun(this.catalogue), source.node)));
+      this.otherTimes.set(source.node, (asked = new OtherTimes(new SceneRun(this.catalogue, null, this.resources), source.node)));
     return asked.at(this.frame!, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
   }
 
@@ -413,6 +418,17 @@ export class SceneRun {
     if (!run || run.pixels === pixels) return;
     run.pixels = pixels;
     run.markStale();
+  }
+
+  /** Has everything worked out again that is made of letters or files: some have arrived. */
+  markAwaiting(): boolean {
+    let any = false;
+    for (const run of this.runs.values()) {
+      if (run.plan.kind.output !== 'shape' || !run.plan.kind.awaits) continue;
+      run.markStale();
+      any = true;
+    }
+    return any;
   }
 
   /** What enters a live node, by input. */

@@ -118,14 +118,17 @@ export function tubeShape(
       into.p = [r * Math.sin(a), (v - 0.5) * height, r * Math.cos(a)];
       into.n = [Math.sin(facing) / length, slope / length, Math.cos(facing) / length];
     });
-  const cap = (radius: number, up: 1 | -1): Shape =>
-    gridShape(segments + 1, 2, (u, v, into) => {
+  const cap = (radius: number, up: 1 | -1): Shape => {
+    const made = gridShape(segments + 1, 2, (u, v, into) => {
       // Seen from outside, both caps run counter-clockwise.
       const a = 2 * Math.PI * u * up;
       const r = radius * (1 - v);
       into.p = [r * Math.sin(a), (up * height) / 2, r * Math.cos(a)];
       into.n = [0, up, 0];
     });
+    // A lid is one face, not a wedge for each segment.
+    return { ...made, faceOf: new Uint32Array(made.faceOf.length) };
+  };
   const parts = sharp
     ? Array.from({ length: segments }, (_, k) => side(k / segments, (k + 1) / segments, 1))
     : [side(0, 1, segments)];

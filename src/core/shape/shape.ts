@@ -13,12 +13,30 @@ export interface Shape {
   uvs: Float32Array;
   /** 3 point indices a face, counter-clockwise from outside. */
   triangles: Uint32Array;
+  /** For each triangle, which face it is a part of: what is flat and belongs together, counted from 0. */
+  faceOf: Uint32Array;
   /** 2 point indices a piece of line. */
   rows: Uint32Array;
   columns: Uint32Array;
+  /** Red, green, blue and alpha a point; absent: white. */
+  colours?: Float32Array;
+  /** A picture that came with the shape and lies on it: the id of a file. */
+  picture?: string;
 }
 
 const none = new Uint32Array(0);
+
+/** No points at all: what a kind gives that has nothing to work on. */
+export const emptyShape: Shape = {
+  count: 0,
+  positions: new Float32Array(0),
+  normals: new Float32Array(0),
+  uvs: new Float32Array(0),
+  triangles: none,
+  faceOf: none,
+  rows: none,
+  columns: none,
+};
 
 /** A shape of points alone, all facing +z; `uvs` run 0..1 along them. */
 export function pointShape(positions: Float32Array, rows: Uint32Array = none): Shape {
@@ -30,7 +48,7 @@ export function pointShape(positions: Float32Array, rows: Uint32Array = none): S
     uvs[2 * i] = count > 1 ? i / (count - 1) : 0;
     uvs[2 * i + 1] = 0.5;
   }
-  return { count, positions, normals, uvs, triangles: none, rows, columns: none };
+  return { count, positions, normals, uvs, triangles: none, faceOf: none, rows, columns: none };
 }
 
 /** Pairs of indices that join `count` points in a row, and the last to the first if closed. */
@@ -68,31 +86,77 @@ export function gridShape(
       uvs[2 * i + 1] = v;
     }
   }
-  const triangles = new Uint32Array(Math.max(0, (columns - 1) * (rows - 1) * 6));
+  const cells = Math.max(0, (columns - 1) * (rows - 1));
+  const triangles = new Uint32Array(cells * 6);
+  const faceOf = new Uint32Array(cells * 2);
   let t = 0;
   for (let r = 0; r + 1 < rows; r++) {
     for (let c = 0; c + 1 < columns; c++) {
       const a = r * columns + c;
       const b = a + columns;
-      triangles.set([a, a + 1, b + 1, a, b + 1, b], t);
-      t += 6;
+      faceOf[t / 3] = faceOf[t / 3 + 1] = t / 6;
+      triangles[t++] = a;
+      triangles[t++] = a + 1;
+      triangles[t++] = b + 1;
+      triangles[t++] = a;
+      triangles[t++] = b + 1;
+      triangles[t++] = b;
     }
   }
-  const rowLines: number[] = [];
-  const columnLines: number[] = [];
-  for (let r = 0; r < rows; r++) for (const k of stripLines(columns, false, r * columns)) rowLines.push(k);
-  for (let c = 0; c < columns; c++) {
-    for (let r = 0; r + 1 < rows; r++) columnLines.push(r * columns + c, (r + 1) * columns + c);
+  return { count, positions, normals, uvs, triangles, faceOf, ...gridLines(columns, rows) };
+}
+
+/** The lines along the rows and along the columns of points that stand in a grid, row by row. */
+export function gridLines(columns: number, rows: number): { rows: Uint32Array; columns: Uint32Array } {
+  const along = new Uint32Array(Math.max(0, 2 * (columns - 1) * rows));
+  const up = new Uint32Array(Math.max(0, 2 * columns * (rows - 1)));
+  let at = 0;
+  for (let r = 0; r < rows; r++) {
+    for (let c = 0; c + 1 < columns; c++) {
+      along[at++] = r * columns + c;
+      along[at++] = r * columns + c + 1;
+    }
   }
-  return {
-    count,
-    positions,
-    normals,
-    uvs,
-    triangles,
-    rows: Uint32Array.from(rowLines),
-    columns: Uint32Array.from(columnLines),
+  at = 0;
+  for (let c = 0; c < columns; c++) {
+    for (let r = 0; r + 1 < rows; r++) {
+      up[at++] = r * columns + c;
+      up[at++] = (r + 1) * columns + c;
+    }
+  }
+  return { rows: along, columns: up };
+}
+
+/** How many faces a shape has. */
+export function faceCount(shape: Shape): number {
+  let most = -1;
+  for (const face of shape.faceOf) if (face > most) most = face;
+  return most + 1;
+}
+
+/** The colours of the points, white where a shape has none. */
+export const coloursOf = (shape: Shape): Float32Array =>
+  shape.colours ?? new Float32Array(4 * shape.count).fill(1);
+
+/** Points of a shape in another number or order, with all that belongs to them, and no lines or faces yet. */
+export function pickPoints(shape: Shape, points: ArrayLike<number>): Shape {
+  const count = points.length;
+  const pick = (from: Float32Array, width: number): Float32Array => {
+    const into = new Float32Array(count * width);
+    for (let i = 0; i < count; i++)
+      for (let k = 0; k < width; k++) into[width * i + k] = from[width * points[i] + k];
+    return into;
   };
+  const picked: Shape = {
+    ...emptyShape,
+    count,
+    positions: pick(shape.positions, 3),
+    normals: pick(shape.normals, 3),
+    uvs: pick(shape.uvs, 2),
+  };
+  if (shape.colours) picked.colours = pick(shape.colours, 4);
+  if (shape.picture) picked.picture = shape.picture;
+  return picked;
 }
 
 /** Several shapes as one, points in order. */
@@ -117,15 +181,27 @@ export function joinShapes(parts: readonly Shape[]): Shape {
     }
     return all;
   };
-  return {
+  const faceOf = new Uint32Array(parts.reduce((sum, part) => sum + part.faceOf.length, 0));
+  let at = 0;
+  let faces = 0;
+  for (const part of parts) {
+    for (const face of part.faceOf) faceOf[at++] = face + faces;
+    faces += faceCount(part);
+  }
+  const joined: Shape = {
     count,
     positions: joinFloats((s) => s.positions, 3),
     normals: joinFloats((s) => s.normals, 3),
     uvs: joinFloats((s) => s.uvs, 2),
     triangles: joinIndices((s) => s.triangles),
+    faceOf,
     rows: joinIndices((s) => s.rows),
     columns: joinIndices((s) => s.columns),
   };
+  if (parts.some((part) => part.colours)) joined.colours = joinFloats(coloursOf, 4);
+  const picture = parts.find((part) => part.picture)?.picture;
+  if (picture) joined.picture = picture;
+  return joined;
 }
 
 /** 3x3 matrix, row by row, that turns about x, then y, then z (radians). */

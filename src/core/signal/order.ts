@@ -62,3 +62,23 @@ export function shuffled(n: number, seed: number): number[] {
   }
   return order;
 }
+
+/**
+ * Places in the order of their distance from one of them. In a spiral those of one ring (as wide as the nearest two are
+ * apart) follow each other by their angle about z. `lanes`: x, y and, if there is one, z.
+ */
+export function nearFirst(
+  lanes: readonly ArrayLike<number>[],
+  from: readonly number[],
+  spiral: boolean,
+): number[] {
+  const [xs, ys] = lanes;
+  const far = Array.from(xs, (_, i) => Math.hypot(...lanes.map((lane, k) => lane[i] - (from[k] ?? 0))));
+  const turn = Array.from(
+    xs,
+    (_, i) => (Math.atan2(ys[i] - from[1], xs[i] - from[0]) + 2 * Math.PI) % (2 * Math.PI),
+  );
+  const apart = [...far].sort((a, b) => a - b).find((d) => d > 1e-6) ?? 1;
+  const ring = far.map((d) => (spiral ? Math.round(d / apart) : d));
+  return far.map((_, i) => i).sort((a, b) => ring[a] - ring[b] || turn[a] - turn[b] || a - b);
+}

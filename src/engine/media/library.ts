@@ -1,4 +1,6 @@
 import type { Texture } from 'three';
+import type { Model } from '../../core/shape/model/model';
+import { readModel } from '../../core/shape/model/read';
 import type { LetterRequest, Outline } from '../../core/kind/kind';
 import { shippedFiles } from '../../core/show/shipped';
 import { DeviceCamera, StandInCamera } from './camera';
@@ -12,6 +14,11 @@ interface Loaded {
   error: string | null;
   /** Pixels an SVG was drawn at; 0 for others. */
   vectorHeight: number;
+}
+
+interface LoadedModel {
+  model: Model | null;
+  error: Error | null;
 }
 
 /** An SVG is drawn anew where it is shown this much larger than it was drawn. */
@@ -33,6 +40,7 @@ export class MediaLibrary {
   private readonly shipped = new Map<string, Promise<Blob>>();
   private readonly pictures = new Map<string, Loaded>();
   private readonly looks = new Map<string, Loaded>();
+  private readonly models = new Map<string, LoadedModel>();
   private readonly cameras = new Map<string, DeviceCamera>();
   private readonly standIn = new StandInCamera();
   private readonly underWay = new Set<Promise<void>>();
@@ -68,6 +76,7 @@ export class MediaLibrary {
       kept.get(id)?.texture?.dispose();
       kept.delete(id);
     }
+    this.models.delete(id);
   }
 
   private blobOf(id: string): Promise<Blob> {
@@ -154,6 +163,31 @@ export class MediaLibrary {
     if (!this.looks.has(id))
       this.load(this.looks, id, async (blob) => ({ texture: await readLook(blob), vectorHeight: 0 }));
     return this.looks.get(id)!;
+  }
+
+  /** A model; null while it is on its way. Throws if it cannot be had. Its pictures become files of the name `id#number`. */
+  model(id: string): Model | null {
+    let known = this.models.get(id);
+    if (!known) {
+      const entry: LoadedModel = (known = { model: null, error: null });
+      this.models.set(id, entry);
+      this.track(
+        (async (): Promise<void> => {
+          try {
+            const blob = await this.blobOf(id);
+            entry.model = await readModel(new Uint8Array(await blob.arrayBuffer()));
+            entry.model.pictures.forEach(({ bytes, type }, k) =>
+              this.addFile(`${id}#${k}`, 'Picture of a model', new Blob([bytes], { type })),
+            );
+          } catch (error) {
+            entry.error = error instanceof Error ? error : new Error(String(error));
+          }
+          this.bump();
+        })(),
+      );
+    }
+    if (known.error) throw known.error;
+    return known.model;
   }
 
   clip(id: string): ClipPlayer {

@@ -1,5 +1,6 @@
 import { choice, number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
+import { anchor, anchored } from '../../core/shape/anchor';
 import { ballShape, evenBall } from '../../core/shape/make';
 
 export default shapeKind({
@@ -43,7 +44,11 @@ export default shapeKind({
       max: 200000,
       shownIf: (c) => c.form === 'even',
     }),
+    anchor,
   },
   make: ({ controls: c }) =>
-    c.form === 'even' ? evenBall(c.size / 2, c.points) : ballShape(c.size / 2, c.rings, c.segments),
+    anchored(
+      c.form === 'even' ? evenBall(c.size / 2, c.points) : ballShape(c.size / 2, c.rings, c.segments),
+      c.anchor,
+    ),
 });

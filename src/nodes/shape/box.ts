@@ -1,5 +1,6 @@
 import { vector, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
+import { anchor, anchored } from '../../core/shape/anchor';
 import { boxShape } from '../../core/shape/make';
 
 export default shapeKind({
@@ -24,6 +25,7 @@ export default shapeKind({
       min: 1,
       max: 128,
     }),
+    anchor,
   },
-  make: ({ controls: c }) => boxShape(c.size, c.divisions),
+  make: ({ controls: c }) => anchored(boxShape(c.size, c.divisions), c.anchor),
 });

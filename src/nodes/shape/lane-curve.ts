@@ -1,5 +1,6 @@
 import { number, toggle, vector } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
+import { smoothCurve } from '../../core/shape/curves';
 import { pointShape, stripLines } from '../../core/shape/shape';
 import type { Signal } from '../../core/signal/signal';
 
@@ -35,31 +36,10 @@ export default shapeKind({
     const signal = inputs.in;
     if (!signal || signal.length === 0) return pointShape(new Float32Array(0));
     const axes = ['x', 'y', 'z'].map((name, k) => axis(signal, name, k));
-    const n = signal.length;
-    const at = (k: number, i: number): number => {
-      const j = c.closed ? ((i % n) + n) % n : Math.min(n - 1, Math.max(0, i));
-      return (axes[k]?.[j] ?? 0) * c.scale[k];
-    };
-    const between = Math.round(c.smooth) + 1;
-    const pieces = c.closed ? n : n - 1;
-    const count = c.closed ? pieces * between : pieces * between + 1;
-    const positions = new Float32Array(count * 3);
-    for (let i = 0; i < count; i++) {
-      const base = Math.floor(i / between);
-      const t = (i % between) / between;
-      for (let k = 0; k < 3; k++) {
-        // Catmull-Rom: through every sample, its direction taken from the neighbours.
-        const [a, b, d, e] = [at(k, base - 1), at(k, base), at(k, base + 1), at(k, base + 2)];
-        positions[3 * i + k] =
-          t === 0
-            ? b
-            : 0.5 *
-              (2 * b +
-                (d - a) * t +
-                (2 * a - 5 * b + 4 * d - e) * t * t +
-                (3 * b - a - 3 * d + e) * t * t * t);
-      }
-    }
-    return pointShape(positions, Uint32Array.from(stripLines(count, c.closed)));
+    const points = new Float32Array(3 * signal.length);
+    for (let i = 0; i < signal.length; i++)
+      for (let k = 0; k < 3; k++) points[3 * i + k] = (axes[k]?.[i] ?? 0) * c.scale[k];
+    const { points: positions } = smoothCurve({ points, closed: c.closed }, Math.round(c.smooth));
+    return pointShape(positions, Uint32Array.from(stripLines(positions.length / 3, c.closed)));
   },
 });

@@ -1,18 +1,7 @@
 import { choice, number, vector } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { placeShape, pointShape, type Shape } from '../../core/shape/shape';
-
-function middle(shape: Shape): number[] {
-  const low = [Infinity, Infinity, Infinity];
-  const high = [-Infinity, -Infinity, -Infinity];
-  for (let i = 0; i < shape.count; i++) {
-    for (let k = 0; k < 3; k++) {
-      low[k] = Math.min(low[k], shape.positions[3 * i + k]);
-      high[k] = Math.max(high[k], shape.positions[3 * i + k]);
-    }
-  }
-  return low.map((v, k) => (v + high[k]) / 2);
-}
+import { middleOf } from '../../core/shape/measure';
+import { emptyShape, placeShape } from '../../core/shape/shape';
 
 export default shapeKind({
   id: 'place',
@@ -50,10 +39,10 @@ export default shapeKind({
     }),
   },
   make({ controls: c, inputs }) {
-    if (!inputs.shape) return pointShape(new Float32Array(0));
+    if (!inputs.shape) return emptyShape;
     const stretch = c.stretch.map((s) => s * c.scale);
     if (c.centre === 'origin') return placeShape(inputs.shape, c.move, c.turn, stretch);
-    const at = middle(inputs.shape);
+    const at = middleOf(inputs.shape);
     const centred = placeShape(
       inputs.shape,
       at.map((v) => -v),

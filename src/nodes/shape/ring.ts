@@ -1,5 +1,6 @@
 import { angle, number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
+import { anchor, anchored } from '../../core/shape/anchor';
 import { ringShape } from '../../core/shape/make';
 
 export default shapeKind({
@@ -40,6 +41,7 @@ export default shapeKind({
       min: 0,
       max: 1,
     }),
+    anchor,
   },
-  make: ({ controls: c }) => ringShape(c.size / 2, c.inner, c.points, c.start, c.arc),
+  make: ({ controls: c }) => anchored(ringShape(c.size / 2, c.inner, c.points, c.start, c.arc), c.anchor),
 });

@@ -1,5 +1,6 @@
 import { point, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
+import { anchor, anchored } from '../../core/shape/anchor';
 import { sheetShape } from '../../core/shape/make';
 
 export default shapeKind({
@@ -19,6 +20,7 @@ export default shapeKind({
       max: 1024,
     }),
     rows: whole({ label: 'Rows', help: 'Points up.', default: 2, range: [2, 128], min: 2, max: 1024 }),
+    anchor,
   },
-  make: ({ controls: c }) => sheetShape(c.size[0], c.size[1], c.columns, c.rows),
+  make: ({ controls: c }) => anchored(sheetShape(c.size[0], c.size[1], c.columns, c.rows), c.anchor),
 });

@@ -1,29 +1,12 @@
 import { choice, point, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { shuffled } from '../../core/signal/order';
+import { nearFirst, shuffled } from '../../core/signal/order';
 import { rowsLike } from '../../core/signal/rows';
 
 const fromCentre = (n: number): number[] =>
   Array.from({ length: n }, (_, i) => i).sort(
     (a, b) => Math.abs(a - (n - 1) / 2) - Math.abs(b - (n - 1) / 2) || a - b,
   );
-
-/**
- * Places in the order of their distance from one of them; in a spiral those of one ring (as wide as the nearest two are
- * apart) follow each other by angle.
- */
-function fromPlace(
-  xs: ArrayLike<number>,
-  ys: ArrayLike<number>,
-  [x, y]: readonly [number, number],
-  spiral: boolean,
-): number[] {
-  const far = Array.from(xs, (_, i) => Math.hypot(xs[i] - x, ys[i] - y));
-  const turn = Array.from(xs, (_, i) => (Math.atan2(ys[i] - y, xs[i] - x) + 2 * Math.PI) % (2 * Math.PI));
-  const apart = [...far].sort((a, b) => a - b).find((d) => d > 1e-6) ?? 1;
-  const ring = far.map((d) => (spiral ? Math.round(d / apart) : d));
-  return far.map((_, i) => i).sort((a, b) => ring[a] - ring[b] || turn[a] - turn[b] || a - b);
-}
 
 export default signalKind({
   id: 'rearrange',
@@ -91,7 +74,7 @@ export default signalKind({
     else if (c.order === 'falling') order.sort((a, b) => first[b] - first[a] || a - b);
     else if (c.order === 'centre') order = fromCentre(n);
     else if (c.order === 'distance' || c.order === 'spiral')
-      order = fromPlace(first, signal?.lanes[1]?.samples ?? first, c.place, c.order === 'spiral');
+      order = nearFirst([first, signal?.lanes[1]?.samples ?? first], c.place, c.order === 'spiral');
     else order = shuffled(n, c.seed);
     const count = Math.max(1, order.length);
     const shift = ((c.shift % count) + count) % count;

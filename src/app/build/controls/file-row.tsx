@@ -11,6 +11,7 @@ const endings: Record<FileSpec['accepts'], readonly string[]> = {
   picture: ['.png', '.jpg', '.jpeg', '.webp', '.avif', '.gif', '.svg', '.exr', '.hdr'],
   clip: ['.mp4', '.m4v', '.mov', '.webm', '.mkv'],
   look: ['.cube'],
+  model: ['.glb', '.gltf', '.obj', '.ply', '.stl'],
 };
 
 /** Chooses a file: one of the show, one that ships with the app, or one from the disk, also by dropping it here. */

@@ -1,0 +1,45 @@
+import { nearFirst, shuffled } from '../signal/order';
+import { axisIndex, type Axis } from './deform';
+import { pickPoints, type Shape } from './shape';
+
+export const pointOrders = {
+  none: 'As they come',
+  reverse: 'Reversed',
+  distance: 'By distance',
+  spiral: 'In a spiral',
+  x: 'Left to right',
+  y: 'Bottom to top',
+  z: 'Back to front',
+  random: 'At random',
+} as const;
+
+export type PointOrder = keyof typeof pointOrders;
+
+/** The points of a shape in an order: entry k says which comes k-th. */
+export function orderOf(shape: Shape, order: PointOrder, from: readonly number[], seed: number): number[] {
+  const { count, positions } = shape;
+  const all = Array.from({ length: count }, (_, i) => i);
+  if (order === 'none') return all;
+  if (order === 'reverse') return all.reverse();
+  if (order === 'random') return shuffled(count, seed);
+  const lane = (axis: Axis): Float32Array =>
+    Float32Array.from(all, (i) => positions[3 * i + axisIndex[axis]]);
+  if (order === 'distance' || order === 'spiral')
+    return nearFirst([lane('x'), lane('y'), lane('z')], from, order === 'spiral');
+  const along = lane(order);
+  return all.sort((a, b) => along[a] - along[b] || a - b);
+}
+
+/** The same shape with its points numbered anew; lines and faces stay where they are. */
+export function orderPoints(shape: Shape, order: readonly number[]): Shape {
+  const place = new Uint32Array(shape.count);
+  order.forEach((point, k) => (place[point] = k));
+  const renamed = (indices: Uint32Array): Uint32Array => indices.map((index) => place[index]);
+  return {
+    ...pickPoints(shape, order),
+    triangles: renamed(shape.triangles),
+    faceOf: shape.faceOf,
+    rows: renamed(shape.rows),
+    columns: renamed(shape.columns),
+  };
+}

@@ -1,0 +1,93 @@
+import { choice, number, vector, whole } from '../../core/kind/controls';
+import { shapeKind } from '../../core/kind/kind';
+import { facesOf } from '../../core/shape/measure';
+import { orderOf, pointOrders } from '../../core/shape/order';
+import { panelPivots, panelsShape } from '../../core/shape/remesh';
+import { checkPoints } from '../../core/shape/repeat';
+import { emptyShape, faceCount, pickPoints, type Shape } from '../../core/shape/shape';
+
+export default shapeKind({
+  id: 'panels',
+  label: 'Panels',
+  summary: 'The faces of a shape as pieces apart, each with its own pivot, thickness and part of a picture.',
+  words: ['explode', 'pieces', 'tiles', 'shatter', 'faces', 'split', 'cells', 'facade', 'extrude faces'],
+  inputs: { shape: { label: 'Shape', help: 'Whose faces become pieces.', carries: 'shape' } },
+  controls: {
+    push: number({
+      label: 'Push',
+      help: 'How far each piece is moved along its normal.',
+      default: 0,
+      range: [0, 0.5],
+      many: true,
+    }),
+    size: number({
+      label: 'Size',
+      help: 'Of each piece, about its pivot.',
+      default: 0.9,
+      range: [0, 1.5],
+      many: true,
+    }),
+    turn: vector({
+      label: 'Turn',
+      help: 'About its pivot: right, up and outward axes of the piece.',
+      default: [0, 0, 0],
+      range: [-180, 180],
+      unit: '°',
+      angle: true,
+      many: true,
+    }),
+    depth: number({
+      label: 'Depth',
+      help: 'Thickness of each piece, inward from its surface.',
+      default: 0,
+      range: [0, 0.5],
+      many: true,
+    }),
+    picture: choice({
+      label: 'Picture',
+      help: 'One across all pieces, which travels with them, or whole on each.',
+      options: { across: 'Across all', each: 'Whole on each' },
+      default: 'across',
+    }),
+    order: choice({
+      label: 'Numbered',
+      help: 'The order in which numbers go to the pieces.',
+      options: pointOrders,
+      default: 'none',
+    }),
+    from: vector({
+      label: 'From',
+      help: 'Where the numbering begins.',
+      default: [0, 0, 0],
+      range: [-1, 1],
+      shownIf: (c) => c.order === 'distance' || c.order === 'spiral',
+    }),
+    seed: whole({
+      label: 'Seed',
+      help: 'Another order.',
+      default: 1,
+      range: [1, 99],
+      shownIf: (c) => c.order === 'random',
+    }),
+    gives: choice({
+      label: 'Gives',
+      help: 'The pieces, or their pivots as points for copies to stand on.',
+      options: { pieces: 'Pieces', pivots: 'Pivots' },
+      default: 'pieces',
+    }),
+  },
+  countOf: (_c, inputs) => (inputs.shape ? facesOf(inputs.shape as Shape).length : 1),
+  make({ controls: c, inputs, remark }) {
+    if (!inputs.shape) return emptyShape;
+    const faces = faceCount(inputs.shape);
+    if (faces === 0) {
+      remark?.('The shape has no faces to take apart.');
+      return emptyShape;
+    }
+    checkPoints(faces * 24);
+    const pivots = panelPivots(inputs.shape);
+    const order = orderOf(pivots, c.order, c.from, c.seed);
+    if (c.gives === 'pivots') return pickPoints(pivots, order);
+    return panelsShape(inputs.shape, order, c, c.picture);
+  },
+});
