@@ -1,22 +1,51 @@
-import type { DataTexture, IUniform, Texture } from 'three';
-import type { InstancesProp } from '../core/prop';
+import { DataTexture, FloatType, LinearFilter, RGBAFormat, type IUniform, type Texture } from 'three';
+import type { InstancesProp, Palette } from '../core/prop';
+import { gradientAt } from '../core/colour';
 import type { Shape } from '../core/shape/shape';
 import type { ImageRef } from '../core/image-ref';
-import type { Spread } from '../core/show/types';
+import { turnMatrix } from '../core/shape/shape';
+import { copyMaps, type CopyForm } from './copy-glsl';
 import type { Gpu } from './gpu';
 import { revisionOf } from '../core/run/revision';
 
-const spreadIndex: Record<Spread, number> = { stretch: 0, repeat: 1, mirror: 2, hold: 3 };
-const facingIndex = { none: 0, camera: 1, normal: 2 } as const;
-const modeIndex = { places: 1, tints: 2, rows: 3 } as const;
-
-/** Widest a table of per-copy numbers is laid out; every card can do this. */
+/** Tables of per-copy numbers are laid out this wide, which every card can do; the shaders count on it. */
 const tableWidth = 1024;
+const paletteWidth = 512;
 
 interface Table {
   texture: DataTexture;
   /** What it was filled from; the same arrays are not sent again. */
   from: readonly unknown[];
+}
+
+/** How many times the body at the bottom is drawn. */
+export const allCopies = (levels: readonly InstancesProp[]): number =>
+  levels.reduce((product, { count }) => product * count, 1);
+
+/** What of one level of copies stands in the code. */
+export function copyFormOf(prop: InstancesProp): CopyForm {
+  const many = (lanes: readonly Float32Array[]): boolean => lanes.some((lane) => lane.length > 1);
+  const { pixels, part, region, start, on } = prop;
+  const pixelCount = pixels
+    ? pixels.mode === 'rows'
+      ? pixels.image.width
+      : pixels.image.width * pixels.image.height
+    : 0;
+  return {
+    many: [many([...prop.place, prop.scale]), many(prop.turn), many(prop.size), many(prop.tint)],
+    points: on && on.count > 0 ? (on.count === prop.count ? 'exact' : prop.spread) : null,
+    facing: prop.facing === 'normal' && !on?.count ? 'none' : prop.facing,
+    pixels: pixels && {
+      mode: pixels.mode,
+      rows: pixels.rows.map((row) => row >= 0),
+      spread: pixelCount === prop.count ? 'exact' : pixels.spread,
+    },
+    palette: prop.palette?.way ?? null,
+    part: part && (part.by === 'place' ? 'place' : part.cell.length > 1 ? 'cells each' : 'cells'),
+    region: region?.form ?? null,
+    outward: region?.outward ?? false,
+    start: start && (start.at.length > 1 ? 'many' : 'one'),
+  };
 }
 
 /** Per-copy numbers on the card: tables of 32-bit floats that the vertex shader reads, sent only when they changed. */
@@ -32,10 +61,9 @@ export class CopyTables {
     fill: (into: Float32Array) => void,
   ): Texture {
     const old = this.tables.get(name);
-    const width = Math.min(tableWidth, Math.max(1, count));
-    const height = Math.max(1, Math.ceil(count / width));
+    const height = Math.max(1, Math.ceil(count / tableWidth));
     const image = old?.texture.image as { data: Float32Array; width: number; height: number } | undefined;
-    const fits = image !== undefined && image.width === width && image.height === height;
+    const fits = image?.height === height;
     if (old && fits && old.from.length === from.length && old.from.every((v, k) => v === from[k]))
       return old.texture;
     if (old && fits) {
@@ -45,20 +73,20 @@ export class CopyTables {
       return old.texture;
     }
     old?.texture.dispose();
-    const data = new Float32Array(width * height * 4);
+    const data = new Float32Array(tableWidth * height * 4);
     fill(data);
-    const texture = this.gpu.dataTexture(data, width, height);
+    const texture = this.gpu.dataTexture(data, tableWidth, height);
     this.tables.set(name, { texture, from });
     return texture;
   }
 
-  /** One table of up to four numbers a copy, or null if they are the same for all. */
-  private lanes(name: string, lanes: readonly Float32Array[], count: number): Texture | null {
-    if (lanes.every((lane) => lane.length <= 1)) return null;
+  /** One table of up to four numbers a copy; empty if they are the same for all. */
+  private lanes(name: string, lanes: readonly Float32Array[], count: number): Texture {
+    if (lanes.every((lane) => lane.length <= 1)) return this.gpu.empty;
     return this.table(name, count, [count, ...lanes, ...lanes.map(revisionOf)], (into) => {
       lanes.forEach((lane, k) => {
-        if (lane.length <= 1) for (let i = 0; i < count; i++) into[4 * i + k] = lane[0] ?? 0;
-        else for (let i = 0; i < count; i++) into[4 * i + k] = lane[i];
+        if (lane.length <= 1) for (let i = 0, at = k; i < count; i++, at += 4) into[at] = lane[0] ?? 0;
+        else for (let i = 0, at = k; i < count; i++, at += 4) into[at] = lane[i];
       });
     });
   }
@@ -73,47 +101,75 @@ export class CopyTables {
     });
   }
 
-  /** Brings the uniforms of a material of copies up to date. */
+  private palette(name: string, palette: Palette): Texture {
+    const old = this.tables.get(name);
+    if (old?.from[0] === palette.stops) return old.texture;
+    old?.texture.dispose();
+    const data = new Float32Array(4 * paletteWidth);
+    for (let k = 0; k < paletteWidth; k++) data.set(gradientAt(palette.stops, k / (paletteWidth - 1)), 4 * k);
+    const texture = new DataTexture(data, paletteWidth, 1, RGBAFormat, FloatType);
+    texture.minFilter = texture.magFilter = LinearFilter;
+    texture.needsUpdate = true;
+    this.tables.set(name, { texture, from: [palette.stops] });
+    return texture;
+  }
+
+  /** Brings the uniforms of one level of copies up to date; all of their names end in its number. */
   fill(
     uniforms: Record<string, IUniform>,
     prop: InstancesProp,
+    k: number,
     textureOf: (image: ImageRef) => Texture,
   ): void {
-    const { count, on, pixels } = prop;
+    const { count, on, pixels, region, part, start, palette } = prop;
     const one = (lanes: readonly Float32Array[]): number[] => lanes.map((lane) => lane[0] ?? 0);
-    const place = this.lanes('place', [...prop.place, prop.scale], count);
-    const turn = this.lanes('turn', prop.turn, count);
-    const size = this.lanes('size', prop.size, count);
-    const tint = this.lanes('tint', prop.tint, count);
     const { empty } = this.gpu;
     const set = (name: string, value: unknown): void => {
-      uniforms[name].value = value;
+      (uniforms[`${name}_${k}`] ??= { value: null }).value = value;
     };
-    set('many', [place !== null, turn !== null, size !== null, tint !== null]);
-    set('placeMap', place ?? empty);
-    set('turnMap', turn ?? empty);
-    set('sizeMap', size ?? empty);
-    set('tintMap', tint ?? empty);
+    const own = (name: string): string => `${name} ${k}`;
+    set('copies', count);
+    set('placeMap', this.lanes(own('place'), [...prop.place, prop.scale], count));
+    set('turnMap', this.lanes(own('turn'), prop.turn, count));
+    set('sizeMap', this.lanes(own('size'), prop.size, count));
+    set('tintMap', this.lanes(own('tint'), prop.tint, count));
     set('placeOne', one(prop.place));
-    set('turnOne', one(prop.turn));
+    const turn = one(prop.turn);
+    set('turnBase', turn);
+    set('turnOne', columns(turnMatrix(turn[0], turn[1], turn[2])));
     set('sizeOne', one(prop.size));
     set('scaleOne', prop.scale[0] ?? 1);
     set('tintOne', one(prop.tint));
-    set('copies', count);
+    set('anchor', [...prop.anchor]);
+    set('toward', prop.toward.every((v) => v === 0) ? [0, 0, 1] : [...prop.toward]);
     const standing = on !== null && on.count > 0;
     set('points', standing ? on.count : 0);
-    set('pointMap', standing ? this.points('points', on, on.positions) : empty);
-    set('facingMap', standing ? this.points('normals', on, on.normals) : empty);
-    set('spread', spreadIndex[prop.spread]);
-    set('facing', facingIndex[prop.facing]);
-    set('pixelMode', pixels ? modeIndex[pixels.mode] : 0);
+    set('pointMap', standing ? this.points(own('points'), on, on.positions) : empty);
+    set(
+      'facingMap',
+      standing && prop.facing === 'normal' ? this.points(own('normals'), on, on.normals) : empty,
+    );
     set('pixelMap', pixels ? textureOf(pixels.image) : empty);
-    if (!pixels) return;
-    set('pixelSpread', spreadIndex[pixels.spread]);
-    set('pixelRows', [...pixels.rows]);
-    set('pixelReach', [...pixels.reach]);
-    set('pixelTurn', [...pixels.turnReach]);
-    set('pixelSize', [...pixels.sizeRange]);
+    if (pixels) {
+      set('pixelRows', [...pixels.rows]);
+      set('pixelReach', [...pixels.reach]);
+      set('pixelTurn', [...pixels.turnReach]);
+      set('pixelSize', [...pixels.sizeRange]);
+    }
+    set('paletteMap', palette ? this.palette(own('palette'), palette) : empty);
+    set('paletteTimes', palette?.times ?? 1);
+    const cell = part?.by === 'cells' ? part.cell : oneZero;
+    set('moreMap', this.lanes(own('more'), [cell, start?.at ?? oneZero], count));
+    if (part?.by === 'cells') set('cells', [part.columns, part.rows, part.cell[0] ?? 0]);
+    if (part?.by === 'place') set('frame', [...part.frame]);
+    if (start) set('start', [start.at[0] ?? 0, start.riseSeconds, start.staySeconds, start.time]);
+    if (region) {
+      set('regionPlace', [...region.place]);
+      set('regionSize', [...region.size]);
+      set('regionHow', [region.push, region.soft, region.scale, 0]);
+      set('regionTurn', [...region.turnRad]);
+      set('regionTint', region.tint);
+    }
   }
 
   dispose(): void {
@@ -122,31 +178,12 @@ export class CopyTables {
   }
 }
 
-/** Uniforms of a material of copies, as they are before the first `fill`. */
-export function copyUniforms(gpu: Gpu): Record<string, IUniform> {
-  const uniforms: Record<string, IUniform> = {};
-  for (const name of ['placeMap', 'turnMap', 'sizeMap', 'tintMap', 'pointMap', 'facingMap', 'pixelMap'])
-    uniforms[name] = { value: gpu.empty };
-  for (const name of [
-    'copies',
-    'points',
-    'spread',
-    'facing',
-    'pixelMode',
-    'pixelSpread',
-    'merged',
-    'vertices',
-  ])
-    uniforms[name] = { value: 0 };
-  uniforms.many = { value: [false, false, false, false] };
-  uniforms.placeOne = { value: [0, 0, 0] };
-  uniforms.turnOne = { value: [0, 0, 0] };
-  uniforms.sizeOne = { value: [1, 1, 1] };
-  uniforms.scaleOne = { value: 1 };
-  uniforms.tintOne = { value: [1, 1, 1, 1] };
-  uniforms.pixelRows = { value: [-1, -1, -1, -1] };
-  uniforms.pixelReach = { value: [1, 1, 1] };
-  uniforms.pixelTurn = { value: [0, 0, 0] };
-  uniforms.pixelSize = { value: [1, 1] };
-  return uniforms;
+const oneZero = new Float32Array(1);
+
+/** A matrix given row by row as the card takes it, column by column. */
+const columns = (m: readonly number[]): number[] => [0, 3, 6, 1, 4, 7, 2, 5, 8].map((k) => m[k]);
+
+/** Uniforms that one level of copies has before the first `fill`. */
+export function copyUniforms(gpu: Gpu, k: number): Record<string, IUniform> {
+  return Object.fromEntries(copyMaps.map((name) => [`${name}_${k}`, { value: gpu.empty }]));
 }

@@ -19,6 +19,7 @@ import {
   WebGLRenderer,
   WebGLRenderTarget,
   type IUniform,
+  type Object3D,
   type Texture,
 } from 'three';
 import { vertexText } from './assemble';
@@ -56,6 +57,7 @@ export class Gpu {
   private readonly free = new Map<string, WebGLRenderTarget[]>();
   private made = 0;
   private readonly emptyTexture: DataTexture;
+  private readonly whiteTexture: DataTexture;
 
   constructor() {
     this.canvas = new OffscreenCanvas(16, 16);
@@ -97,11 +99,18 @@ void main() { result = texture(picture, place); }`,
     this.scene.add(this.quad);
     this.emptyTexture = new DataTexture(new Uint8Array(4), 1, 1);
     this.emptyTexture.needsUpdate = true;
+    this.whiteTexture = new DataTexture(new Uint8Array(4).fill(255), 1, 1);
+    this.whiteTexture.needsUpdate = true;
   }
 
   /** One see-through pixel, for everything that is not there. */
   get empty(): Texture {
     return this.emptyTexture;
+  }
+
+  /** One white pixel, for what is multiplied and on its way. */
+  get white(): Texture {
+    return this.whiteTexture;
   }
 
   get isLost(): boolean {
@@ -138,6 +147,12 @@ void main() { result = texture(picture, place); }`,
     } finally {
       this.quad.material = before;
     }
+  }
+
+  /** The same for what is drawn as a mesh of its own. */
+  beginCompileMesh(mesh: Object3D): void {
+    this.compiles++;
+    this.renderer.compile(mesh, this.camera, this.scene);
   }
 
   /** Whether the compiler is done with a program: asked without waiting, where the platform can tell. */

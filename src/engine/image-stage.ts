@@ -1,5 +1,6 @@
 import type { Texture, WebGLRenderTarget } from 'three';
 import type { DataPicture, ImageKind, Paint } from '../core/kind/kind';
+import { bodyOf, type Prop } from '../core/prop';
 import { circlesOf, type Circle } from '../core/patch/circles';
 import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
 import { numberImages, storedImages } from '../core/patch/storage';
@@ -65,7 +66,7 @@ export class ImageStage {
   constructor(
     private readonly gpu: Gpu,
     private readonly run: SceneRun,
-    media: MediaLibrary,
+    private readonly media: MediaLibrary,
     private readonly options: StageOptions = {},
   ) {
     this.shots = new ShotPainter(gpu);
@@ -107,11 +108,27 @@ export class ImageStage {
     this.update(scene, wanted);
     for (const node of this.plan!.order)
       if (this.sheets.has(node.id)) await this.sheets.reach(node.id, frame);
+    for (const node of this.plan!.order) this.askForModelPictures(node);
+    await this.media.settled();
+  }
+
+  /** Asks for the pictures that lie on models of a shot. */
+  private askForModelPictures({ id, kind }: PlanNode): void {
+    if (kind.output !== 'image' || kind.paint.type !== 'shot') return;
+    for (const prop of this.run.inputsOf(id).props as never as readonly Prop[]) {
+      if (prop.type !== 'body' && prop.type !== 'instances') continue;
+      const { picture } = bodyOf(prop).shape;
+      if (picture) this.media.picture(picture, this.run.runs.get(id)?.image?.height ?? 1);
+    }
   }
 
   /** Nodes whose picture changes when something arrives from outside. */
   nodesWithSheets(): string[] {
-    return (this.plan?.order ?? []).filter((node) => this.sheets.has(node.id)).map((node) => node.id);
+    return (this.plan?.order ?? [])
+      .filter(
+        ({ id, kind }) => this.sheets.has(id) || (kind.output === 'image' && kind.paint.type === 'shot'),
+      )
+      .map((node) => node.id);
   }
 
   private update(scene: Scene, wanted: Iterable<string>): void {
@@ -371,15 +388,19 @@ export class ImageStage {
       } else if (paint.type === 'shot') {
         this.fit(node.id, stored, width, height);
         const settings = paint.settings(this.work(node, run, frame));
-        this.shots.paint({
+        const done = this.shots.paint({
           node: node.id,
           target: stored.target!,
           bits: stored.bits,
           settings,
           props: this.run.inputsOf(node.id).props as never,
           pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
+          waits: this.options.waits === true,
           textureOf: (image) => this.textureOf(image.node, image.back),
+          fileTexture: (id) => this.media.picture(id, height).texture,
         });
+        if (!done) run.markStale();
+        this.faults.delete(node.id);
       } else {
         if (stored.programs.length === 0 || stored.outdated) return;
         // A picture that is not there yet would show as a hole for a moment: what stood here stays until it is.
@@ -625,6 +646,11 @@ void main() { result = texture(picture, place); }`,
       numbers: [],
       members: [id],
     };
+  }
+
+  /** Meshes of props that were built or filled since the start. */
+  get meshesBuilt(): number {
+    return this.shots.built;
   }
 
   /** The shader that draws a node, for reading. */

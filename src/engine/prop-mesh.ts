@@ -1,109 +1,168 @@
 import { BufferAttribute, InstancedBufferGeometry } from 'three';
 import type { Look } from '../core/prop';
+import { edgesOf } from '../core/shape/measure';
 import type { Shape } from '../core/shape/shape';
+import type { Drawing } from './prop-shader';
 
 /** A shape as the card draws it: corners of triangles, with what lines and points need to grow to their width. */
 export interface PropMesh {
   geometry: InstancedBufferGeometry;
+  drawing: Drawing;
   /** Vertices of one copy. */
   vertices: number;
   /** Copies merged into one instance: small meshes instanced one by one leave most of the card idle. */
   merged: number;
+  /** Points of the shape that the vertices stand on, where that is not one to one. */
+  corners: Corners | null;
+  shape: Shape;
 }
 
 interface Corners {
   /** Index of the point of the shape each vertex stands on. */
-  point: number[];
+  point: Uint32Array;
   /** The other end of its line. */
-  other: number[];
+  other: Uint32Array;
   /** Which corner of its quad it is, -1 or 1 each. */
-  corner: number[];
-  index: number[];
+  corner: Float32Array;
+  index: Uint32Array;
 }
 
 /** Vertices of a merged instance stay below this: enough work for the card, little memory. */
 const mostMerged = 16384;
+/** Pieces of line, or points, that still grow to a width: four vertices each. */
+export const mostWide = 131072;
 
-function quads(count: number, ends: (k: number) => readonly [number, number]): Corners {
-  const into: Corners = { point: [], other: [], corner: [], index: [] };
+function quads(count: number, ends: (k: number, end: 0 | 1) => number, asDot: boolean): Corners {
+  const point = new Uint32Array(4 * count);
+  const other = new Uint32Array(4 * count);
+  const corner = new Float32Array(8 * count);
+  const index = new Uint32Array(6 * count);
   for (let k = 0; k < count; k++) {
-    const [a, b] = ends(k);
-    const first = into.point.length;
-    into.point.push(a, a, b, b);
-    into.other.push(b, b, a, a);
-    into.corner.push(-1, -1, 1, -1, -1, 1, 1, 1);
-    into.index.push(first, first + 1, first + 2, first + 2, first + 1, first + 3);
+    const [a, b, v] = [ends(k, 0), ends(k, 1), 4 * k];
+    point[v] = point[v + 1] = other[v + 2] = other[v + 3] = a;
+    point[v + 2] = point[v + 3] = other[v] = other[v + 1] = b;
+    corner.set(asDot ? [-1, -1, -1, 1, 1, -1, 1, 1] : [-1, -1, 1, -1, -1, 1, 1, 1], 8 * k);
+    index.set([v, v + 1, v + 2, v + 2, v + 1, v + 3], 6 * k);
   }
-  return into;
+  return { point, other, corner, index };
 }
 
-function linesOf(shape: Shape, lines: Look['lines']): Uint32Array {
-  if (lines === 'rows') return shape.rows;
-  if (lines === 'columns') return shape.columns;
+const edgePairs = new WeakMap<Shape['triangles'], Uint32Array>();
+
+function edgesAsLines(shape: Shape): Uint32Array {
+  // The edges of faces that stay the same stay the same as well, wherever their points go.
+  const known = edgePairs.get(shape.triangles);
+  if (known) return known;
+  const pairs = Uint32Array.from(edgesOf(shape).flatMap(({ a, b }) => [a, b]));
+  edgePairs.set(shape.triangles, pairs);
+  return pairs;
+}
+
+/** The pieces of line of a shape; its edges where it has none of those that are wanted. */
+export function linesOf(shape: Shape, lines: Look['lines']): Uint32Array {
+  if (lines === 'edges') return edgesAsLines(shape);
+  if (lines === 'rows' && shape.rows.length) return shape.rows;
+  if (lines === 'columns' && shape.columns.length) return shape.columns;
+  if (shape.rows.length + shape.columns.length === 0) return edgesAsLines(shape);
+  if (lines !== 'both') return new Uint32Array(0);
+  if (shape.columns.length === 0) return shape.rows;
   const both = new Uint32Array(shape.rows.length + shape.columns.length);
   both.set(shape.rows);
   both.set(shape.columns, shape.rows.length);
   return both;
 }
 
-function cornersOf(shape: Shape, look: Look): Corners {
-  if (look.draw === 'points') return quads(shape.count, (k) => [k, k]);
-  if (look.draw === 'lines') {
-    const pairs = linesOf(shape, look.lines);
-    return quads(pairs.length / 2, (k) => [pairs[2 * k], pairs[2 * k + 1]]);
-  }
-  const point = Array.from({ length: shape.count }, (_, i) => i);
-  return { point, other: [], corner: [], index: Array.from(shape.triangles) };
+/** How a shape with that look is drawn, by how much there is of it. */
+export function drawingOf(shape: Shape, look: Look): Drawing {
+  if (look.draw === 'points') return shape.count > mostWide ? 'sprites' : 'points';
+  if (look.draw === 'lines') return linesOf(shape, look.lines).length > 2 * mostWide ? 'hairlines' : 'lines';
+  return 'surface';
 }
 
 /** How many copies are merged into one instance. */
 export const mergedCopies = (vertices: number, copies: number): number =>
   Math.max(1, Math.min(1024, copies, Math.floor(mostMerged / Math.max(1, vertices))));
 
-export function buildMesh(shape: Shape, look: Look, copies: number): PropMesh {
-  const corners = cornersOf(shape, look);
-  const vertices = corners.point.length;
-  const merged = mergedCopies(vertices, copies);
-  const total = vertices * merged;
-  const position = new Float32Array(total * 3);
-  const normal = new Float32Array(total * 3);
-  const uv = new Float32Array(total * 2);
-  const needsLine = look.draw !== 'surface';
-  const other = new Float32Array(needsLine ? total * 3 : 0);
-  const corner = new Float32Array(needsLine ? total * 2 : 0);
-  for (let v = 0; v < vertices; v++) {
-    const i = corners.point[v];
-    for (let k = 0; k < 3; k++) {
-      position[3 * v + k] = shape.positions[3 * i + k];
-      normal[3 * v + k] = shape.normals[3 * i + k];
-      if (needsLine) other[3 * v + k] = shape.positions[3 * corners.other[v] + k];
-    }
-    uv[2 * v] = shape.uvs[2 * i];
-    uv[2 * v + 1] = shape.uvs[2 * i + 1];
-    if (needsLine) corner.set([corners.corner[2 * v], corners.corner[2 * v + 1]], 2 * v);
-  }
-  const index = new Uint32Array(corners.index.length * merged);
-  index.set(corners.index);
-  for (let c = 1; c < merged; c++) {
-    position.copyWithin(3 * vertices * c, 0, 3 * vertices);
-    normal.copyWithin(3 * vertices * c, 0, 3 * vertices);
-    uv.copyWithin(2 * vertices * c, 0, 2 * vertices);
-    if (needsLine) {
-      other.copyWithin(3 * vertices * c, 0, 3 * vertices);
-      corner.copyWithin(2 * vertices * c, 0, 2 * vertices);
-    }
-    for (let k = 0; k < corners.index.length; k++)
-      index[c * corners.index.length + k] = corners.index[k] + c * vertices;
-  }
+export function buildMesh(shape: Shape, look: Look, copies: number, copied: boolean): PropMesh {
+  const drawing = drawingOf(shape, look);
+  const pairs = look.draw === 'lines' ? linesOf(shape, look.lines) : null;
+  const corners =
+    drawing === 'lines'
+      ? quads(pairs!.length / 2, (k, end) => pairs![2 * k + end], false)
+      : drawing === 'points'
+        ? quads(shape.count, (k) => k, true)
+        : null;
+  const vertices = corners ? corners.point.length : shape.count;
+  const one =
+    corners?.index ?? (drawing === 'hairlines' ? pairs! : drawing === 'surface' ? shape.triangles : null);
+  const merged = copied ? mergedCopies(vertices, copies) : 1;
   const geometry = new InstancedBufferGeometry();
-  geometry.setAttribute('position', new BufferAttribute(position, 3));
-  geometry.setAttribute('normal', new BufferAttribute(normal, 3));
-  geometry.setAttribute('uv', new BufferAttribute(uv, 2));
-  if (needsLine) {
-    geometry.setAttribute('other', new BufferAttribute(other, 3));
-    geometry.setAttribute('corner', new BufferAttribute(corner, 2));
+  const mesh: PropMesh = { geometry, drawing, vertices, merged, corners, shape };
+  fillMesh(mesh, shape);
+  if (copied) {
+    const merge = new Float32Array(vertices * merged);
+    for (let c = 0; c < merged; c++) merge.fill(c, c * vertices, (c + 1) * vertices);
+    geometry.setAttribute('merge', new BufferAttribute(merge, 1));
   }
-  geometry.setIndex(new BufferAttribute(index, 1));
+  if (corners) geometry.setAttribute('corner', new BufferAttribute(repeated(corners.corner, merged), 2));
+  if (one) geometry.setIndex(new BufferAttribute(shifted(one, merged, vertices), 1));
   geometry.instanceCount = Math.ceil(copies / merged);
-  return { geometry, vertices, merged };
+  return mesh;
+}
+
+/** Puts the places, normals and so on of a shape into a mesh that was built for one with the same lines and faces. */
+export function fillMesh(mesh: PropMesh, shape: Shape): void {
+  const { corners, merged } = mesh;
+  const put = (name: string, values: Float32Array, width: number, points: Uint32Array | null): void => {
+    const spread = points ? picked(values, width, points) : values;
+    const all = repeated(spread, merged);
+    const old = mesh.geometry.getAttribute(name) as BufferAttribute | undefined;
+    if (old?.array.length === all.length) {
+      (old.array as Float32Array).set(all);
+      old.needsUpdate = true;
+      // Without copies the room belongs to the shape: it must not be written over.
+    } else
+      mesh.geometry.setAttribute(name, new BufferAttribute(all === values ? values.slice() : all, width));
+  };
+  const points = corners?.point ?? null;
+  put('position', shape.positions, 3, points);
+  put('normal', shape.normals, 3, points);
+  put('uv', shape.uvs, 2, points);
+  if (shape.colours) put('tone', shape.colours, 4, points);
+  if (corners) {
+    put('other', shape.positions, 3, corners.other);
+    put('otherUv', shape.uvs, 2, corners.other);
+    put('otherNormal', shape.normals, 3, corners.other);
+  }
+  mesh.shape = shape;
+}
+
+/** Whether a shape can be put into a mesh as it stands. */
+export const sameBuild = (mesh: PropMesh, shape: Shape): boolean =>
+  mesh.shape.count === shape.count &&
+  mesh.shape.triangles === shape.triangles &&
+  mesh.shape.rows === shape.rows &&
+  mesh.shape.columns === shape.columns &&
+  Boolean(mesh.shape.colours) === Boolean(shape.colours);
+
+function picked(values: Float32Array, width: number, points: Uint32Array): Float32Array {
+  const into = new Float32Array(points.length * width);
+  for (let v = 0; v < points.length; v++)
+    for (let k = 0; k < width; k++) into[width * v + k] = values[width * points[v] + k];
+  return into;
+}
+
+function repeated(values: Float32Array, times: number): Float32Array {
+  if (times === 1) return values;
+  const all = new Float32Array(values.length * times);
+  for (let c = 0; c < times; c++) all.set(values, c * values.length);
+  return all;
+}
+
+function shifted(index: Uint32Array, times: number, by: number): Uint32Array {
+  if (times === 1) return index;
+  const all = new Uint32Array(index.length * times);
+  for (let c = 0; c < times; c++)
+    for (let k = 0; k < index.length; k++) all[c * index.length + k] = index[k] + c * by;
+  return all;
 }

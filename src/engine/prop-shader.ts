@@ -1,129 +1,131 @@
 import type { Look } from '../core/prop';
 import { softToneGlsl } from '../nodes/glsl/tone';
+import { copyGlsl, copyHelpers, type CopyForm } from './copy-glsl';
+import { lightGlsl, lightKey, type LightForm } from './light-glsl';
 
-export const mostLights = 8;
+/**
+ * How a mesh is drawn. quads: lines and points that grow to their width. hairlines and sprites: where there are too many
+ * pieces for that, what the card draws by itself: lines a pixel wide, points of one vertex.
+ */
+export type Drawing = 'surface' | 'lines' | 'points' | 'hairlines' | 'sprites';
 
-const copiesGlsl = `
-uniform int merged;
-uniform int vertices;
-uniform int copies;
-uniform vec3 placeOne; uniform vec3 turnOne; uniform vec3 sizeOne; uniform float scaleOne; uniform vec4 tintOne;
-uniform highp sampler2D placeMap; uniform highp sampler2D turnMap; uniform highp sampler2D sizeMap; uniform highp sampler2D tintMap;
-uniform highp sampler2D pointMap; uniform highp sampler2D facingMap; uniform highp sampler2D pixelMap;
-uniform bvec4 many;          // place, turn, size, tint have a value for each copy
-uniform int points;          // points the copies stand on, 0 for none
-uniform int spread;          // 0 stretch, 1 repeat, 2 mirror, 3 hold
-uniform int pixelMode;       // 0 none, 1 places, 2 tints, 3 rows
-uniform int pixelSpread;
-uniform ivec4 pixelRows;
-uniform vec3 pixelReach; uniform vec3 pixelTurn; uniform vec2 pixelSize;
-uniform int facing;          // 0 as it is, 1 the camera, 2 along the normal
+/** What of a body stands in the code of its shader; everything else is a uniform and never compiles. */
+export interface PropForm {
+  drawing: Drawing;
+  shading: Look['shading'];
+  picture: boolean;
+  cutOut: boolean;
+  lift: null | { by: boolean; along: 'normal' | 'x' | 'y' | 'z' };
+  widthBy: boolean;
+  fog: boolean;
+  colours: boolean;
+  solid: boolean;
+  /** Copies, the innermost first; none for a body by itself. */
+  levels: readonly CopyForm[];
+}
 
-vec4 entry(highp sampler2D map, int i) { int w = textureSize(map, 0).x; return texelFetch(map, ivec2(i % w, i / w), 0); }
-// Twin of spreadIndex in core; x and y are the two entries, z the share of the second.
-vec3 spreadTo(int i, int n, int m, int mode) {
-  if (m <= 1) return vec3(0.0);
-  if (m == n) return vec3(i, i, 0.0);
-  if (mode == 0) {
-    float at = float(i) * float(m - 1) / float(max(1, n - 1));
-    float low = min(floor(at), float(m - 2));
-    return vec3(low, low + 1.0, at - low);
-  }
-  int k = i;
-  if (mode == 1) k = i % m;
-  else if (mode == 2) { k = i % (2 * m); k = k < m ? k : 2 * m - 1 - k; }
-  else k = min(i, m - 1);
-  return vec3(k, k, 0.0);
-}
-vec4 pointEntry(highp sampler2D map, int i) {
-  vec3 at = spreadTo(i, copies, points, spread);
-  return mix(entry(map, int(at.x)), entry(map, int(at.y)), at.z);
-}
-vec4 pixelInRow(int i, int row) {
-  int w = textureSize(pixelMap, 0).x;
-  vec3 at = spreadTo(i, copies, w, pixelSpread);
-  int y = min(row, textureSize(pixelMap, 0).y - 1);
-  return mix(texelFetch(pixelMap, ivec2(int(at.x), y), 0), texelFetch(pixelMap, ivec2(int(at.y), y), 0), at.z);
-}
-vec4 pixelOfAll(int i) {
-  ivec2 s = textureSize(pixelMap, 0);
-  vec3 at = spreadTo(i, copies, s.x * s.y, pixelSpread);
-  int k = int(at.x + at.z + 0.5);
-  return texelFetch(pixelMap, ivec2(k % s.x, k / s.x), 0);
-}
-mat3 turnMatrix(vec3 a) {
-  vec3 c = cos(a); vec3 s = sin(a);
-  return mat3(c.y * c.z, c.y * s.z, -s.y,
-              s.x * s.y * c.z - c.x * s.z, s.x * s.y * s.z + c.x * c.z, s.x * c.y,
-              c.x * s.y * c.z + s.x * s.z, c.x * s.y * s.z - s.x * c.z, c.x * c.y);
-}
-`;
+export const formKey = (form: PropForm): string => JSON.stringify(form);
 
-/** Vertex shader of bodies and copies; what is drawn is chosen by definitions, never by a branch a pixel. */
-export function propVertex(look: Look, copied: boolean): string {
-  const line = look.draw === 'lines';
-  const dot = look.draw === 'points';
+const isLine = (form: PropForm): boolean => form.drawing === 'lines' || form.drawing === 'hairlines';
+const isDot = (form: PropForm): boolean => form.drawing === 'points' || form.drawing === 'sprites';
+/** Lines and points face everywhere: they are lit as much from each side. */
+const hasNormal = (form: PropForm): boolean => form.drawing === 'surface' && form.shading !== 'flat';
+const hasUv = (form: PropForm): boolean => form.picture || form.cutOut || form.lift !== null || form.widthBy;
+const hasWorld = (form: PropForm): boolean => form.shading !== 'flat' || form.fog;
+
+const liftGlsl = (form: PropForm): string =>
+  form.lift
+    ? `
+uniform sampler2D liftMap; uniform sampler2D liftByMap; uniform vec2 liftHow;
+float liftAt(vec2 at) {
+  vec4 c = textureLod(liftMap, at, 0.0);
+  float bright = dot(c.rgb, vec3(0.2126, 0.7152, 0.0722)) - liftHow.y;
+  ${form.lift.by ? 'bright *= dot(textureLod(liftByMap, at, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722));' : ''}
+  return bright * liftHow.x;
+}`
+    : '';
+
+const axes = { x: 'vec3(1.0, 0.0, 0.0)', y: 'vec3(0.0, 1.0, 0.0)', z: 'vec3(0.0, 0.0, 1.0)' } as const;
+
+/** Vertex shader of bodies and copies. `forDistance`: it hands on how far each place is from the camera. */
+export function propVertex(form: PropForm, forDistance = false): string {
+  const line = form.drawing === 'lines';
+  const dot = isDot(form);
+  const normal = hasNormal(form) || form.lift?.along === 'normal';
+  const uv = hasUv(form);
+  const uses = { line, normal: hasNormal(form), uv };
+  const copied = form.levels.length > 0;
+  // Copies of copies: the number of the outer one is what is left when the inner ones are counted.
+  const stands = form.levels
+    .map((_, k) => {
+      const index =
+        k === 0 && form.levels.length > 1 ? 'copy % copies_0' : k === 0 ? 'copy' : 'copy / copies_0';
+      return `  stand_${k}(${index}, p, q, n, tint, onPicture_, dotSize);`;
+    })
+    .join('\n');
+  const way = form.lift && (form.lift.along === 'normal' ? 'normal' : axes[form.lift.along]);
+  const otherWay = form.lift && (form.lift.along === 'normal' ? 'otherNormal' : axes[form.lift.along]);
   return `precision highp float;
 precision highp int;
-in vec3 position; in vec3 normal; in vec2 uv;
-${line || dot ? 'in vec3 other; in vec2 corner;' : ''}
-uniform mat4 view; uniform mat4 projection; uniform vec3 eye;
+in vec3 position;
+${normal ? 'in vec3 normal;' : ''}
+${uv ? 'in vec2 uv;' : ''}
+${form.colours ? 'in vec4 tone;' : ''}
+${line || form.drawing === 'points' ? 'in vec3 other; in vec2 corner;' : ''}
+${line && form.lift ? `in vec2 otherUv;${form.lift.along === 'normal' ? ' in vec3 otherNormal;' : ''}` : ''}
+${copied ? 'in float merge; uniform int merged; uniform int allCopies;' : ''}
+uniform mat4 view; uniform mat4 projection;
 uniform vec2 viewportPx; uniform float widthPx; uniform float leastPx; uniform bool widthShrinks; uniform float pointSize;
-out vec3 world; out vec3 facingNormal; out vec2 onPicture; out vec4 tint; out vec2 across;
-${copied ? copiesGlsl : ''}
+${form.widthBy ? 'uniform sampler2D widthMap;' : ''}
+${hasWorld(form) ? 'out vec3 world;' : ''}
+${hasNormal(form) ? 'out vec3 facingNormal;' : ''}
+${uv ? 'out vec2 onPicture;' : ''}
+out vec4 tint;
+${forDistance ? 'out float away;' : ''}
+${line || form.drawing === 'points' ? 'out vec2 across;' : ''}
+${liftGlsl(form)}
+${copied ? copyHelpers : ''}
+${form.levels.map((level, k) => copyGlsl(level, k, uses)).join('')}
 void main() {
-  tint = vec4(1.0);
-  onPicture = uv;
-  across = vec2(0.0);
-  vec3 p = position; vec3 n = normal;
-  ${line ? 'vec3 q = other;' : ''}
+  tint = ${form.colours ? 'tone' : 'vec4(1.0)'};
+  vec2 onPicture_ = ${uv ? 'uv' : 'vec2(0.0)'};
+  vec2 dotSize = vec2(1.0);
+  vec3 p = position;
+  vec3 n = ${normal ? 'normal' : 'vec3(0.0, 0.0, 1.0)'};
+  vec3 q = ${line ? 'other' : 'vec3(0.0)'};
+  ${form.lift ? `p += ${way} * liftAt(uv);` : ''}
+  ${form.lift && line ? `q += ${otherWay} * liftAt(otherUv);` : ''}
   ${
     copied
       ? `
-  int copy = gl_InstanceID * merged + gl_VertexID / vertices;
-  if (copy >= copies) { gl_Position = vec4(2.0, 2.0, 2.0, 1.0); return; }
-  vec4 ps = many.x ? entry(placeMap, copy) : vec4(placeOne, scaleOne);
-  vec3 move = ps.xyz;
-  vec3 size = (many.z ? entry(sizeMap, copy).xyz : sizeOne) * ps.w;
-  vec3 turn = many.y ? entry(turnMap, copy).xyz : turnOne;
-  tint = many.w ? entry(tintMap, copy) : tintOne;
-  vec3 outward = vec3(0.0, 0.0, 1.0);
-  if (points > 0) { move += pointEntry(pointMap, copy).xyz; outward = pointEntry(facingMap, copy).xyz; }
-  if (pixelMode == 1) move += (pixelOfAll(copy).xyz * 2.0 - 1.0) * pixelReach;
-  else if (pixelMode == 2) tint *= pixelOfAll(copy);
-  else if (pixelMode == 3) {
-    if (pixelRows.x >= 0) move += (pixelInRow(copy, pixelRows.x).xyz * 2.0 - 1.0) * pixelReach;
-    if (pixelRows.y >= 0) tint *= pixelInRow(copy, pixelRows.y);
-    if (pixelRows.z >= 0) turn += (pixelInRow(copy, pixelRows.z).xyz * 2.0 - 1.0) * pixelTurn;
-    if (pixelRows.w >= 0) size *= mix(pixelSize.x, pixelSize.y, pixelInRow(copy, pixelRows.w).x);
-  }
-  mat3 m = turnMatrix(turn);
-  if (facing == 1) m = transpose(mat3(view)) * m;
-  else if (facing == 2) {
-    vec3 z = normalize(outward + vec3(0.0, 0.0, 1e-6));
-    vec3 x = normalize(cross(abs(z.y) > 0.99 ? vec3(1.0, 0.0, 0.0) : vec3(0.0, 1.0, 0.0), z));
-    m = mat3(x, cross(z, x), z) * m;
-  }
-  p = m * (p * size) + move;
-  ${line ? 'q = m * (q * size) + move;' : ''}
-  n = m * (n / max(abs(size), vec3(1e-6)) * sign(size + vec3(1e-9)));`
+  int copy = gl_InstanceID * merged + int(merge);
+  if (copy >= allCopies) { gl_Position = vec4(2.0, 2.0, 2.0, 1.0); ${dot ? 'gl_PointSize = 1.0;' : ''} return; }
+${stands}`
       : ''
   }
-  world = p;
-  facingNormal = n;
+  ${hasWorld(form) ? 'world = p;' : ''}
+  ${hasNormal(form) ? 'facingNormal = n;' : ''}
+  ${uv ? 'onPicture = onPicture_;' : ''}
   vec4 clip = projection * (view * vec4(p, 1.0));
+  ${forDistance ? 'away = -(view * vec4(p, 1.0)).z;' : ''}
+  float widthFactor = ${form.widthBy ? 'dot(textureLod(widthMap, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722))' : '1.0'};
+  ${form.drawing === 'hairlines' ? 'tint.a *= clamp(max(widthPx * widthFactor, leastPx), 0.0, 1.0);' : ''}
   ${
     line
       ? `
   vec4 clipOther = projection * (view * vec4(q, 1.0));
+  // What lies behind the camera is cut where the view begins: beyond it, a direction on the screen means nothing.
+  const float nearest = 1e-3;
+  if (clip.w < nearest && clipOther.w > nearest) clip = mix(clip, clipOther, (nearest - clip.w) / (clipOther.w - clip.w));
+  else if (clipOther.w < nearest && clip.w > nearest) clipOther = mix(clipOther, clip, (nearest - clipOther.w) / (clip.w - clipOther.w));
   vec2 here = clip.xy / max(clip.w, 1e-4) * viewportPx;
   vec2 there = clipOther.xy / max(clipOther.w, 1e-4) * viewportPx;
   vec2 along = there - here;
-  float way = length(along);
-  along = way > 1e-4 ? along / way : vec2(1.0, 0.0);
+  float long_ = length(along);
+  along = long_ > 1e-4 ? along / long_ : vec2(1.0, 0.0);
   along *= -corner.x;
-  float width = widthPx;
-  if (widthShrinks) width = widthPx / max(clip.w, 1e-3);
+  float width = widthPx * widthFactor;
+  if (widthShrinks) width /= max(clip.w, 1e-3);
   // A line thinner than a pixel cannot be drawn; it is drawn one pixel wide and fainter.
   float drawn = max(max(width, leastPx), 1.0);
   tint.a *= min(1.0, max(width, leastPx));
@@ -131,22 +133,26 @@ void main() {
   vec2 side = vec2(-along.y, along.x) * corner.y;
   // viewportPx is half the picture in pixels, so a pixel is 1 / viewportPx of clip space.
   clip.xy += (side * half_ + along * corner.x * half_ * 0.5) / viewportPx * clip.w;
-  across = vec2(corner.y * half_, drawn * 0.5);`
+  across = vec2(corner.x * half_, drawn * 0.5);`
       : ''
   }
   ${
     dot
       ? `
   vec4 seen = view * vec4(p, 1.0);
-  vec2 at = vec2(gl_VertexID % 4 < 2 ? -1.0 : 1.0, gl_VertexID % 2 == 0 ? -1.0 : 1.0);
-  vec2 half_ = vec2(pointSize * 0.5)${copied ? ' * size.xy' : ''};
+  vec2 half_ = vec2(pointSize * 0.5 * widthFactor) * dotSize;
   // A dot smaller than a pixel would come and go as it moves; it is drawn a pixel wide and fainter.
   float px = max(abs(half_.x), abs(half_.y)) * projection[1][1] / max(clip.w, 1e-4) * viewportPx.y;
   float grow = max(1.0, 0.75 / max(px, 1e-4));
-  tint.a /= grow * grow;
+  tint.a *= px > 0.0 ? 1.0 / (grow * grow) : 0.0;
+  ${
+    form.drawing === 'sprites'
+      ? 'gl_PointSize = 2.0 * px * grow;'
+      : `vec2 at = corner;
   seen.xy += at * half_ * grow;
   across = at;
   clip = projection * seen;`
+  }`
       : ''
   }
   gl_Position = clip;
@@ -154,62 +160,177 @@ void main() {
 `;
 }
 
-/** Fragment shader; gives premultiplied colour. */
-export function propFragment(look: Look): string {
-  const line = look.draw === 'lines';
-  const dot = look.draw === 'points';
-  return `precision highp float;
-precision highp int;
-in vec3 world; in vec3 facingNormal; in vec2 onPicture; in vec4 tint; in vec2 across;
-uniform vec4 colour; uniform vec3 eye; uniform vec3 toEye; uniform bool straightOn;
-uniform bool hasPicture; uniform sampler2D picture;
-uniform vec4 fogColour; uniform vec3 fog;
-uniform int lights; uniform vec4 lightColour[${mostLights}]; uniform vec4 lightPlace[${mostLights}]; uniform int lightForm[${mostLights}];
-out vec4 result;
-void main() {
+/** What the fragment shader begins with in every pass: how much of the pixel is covered, and the colour before light. */
+function coverGlsl(form: PropForm): string {
+  return `
   vec4 c = colour * tint;
-  if (hasPicture) { vec4 s = texture(picture, onPicture); c.rgb *= s.a > 0.0 ? s.rgb / s.a : vec3(0.0); c.a *= s.a; }
-  vec3 view = straightOn ? toEye : normalize(eye - world);
-  vec3 n = normalize(facingNormal);
-  if (dot(n, view) < 0.0) n = -n;
   float cover = 1.0;
-  ${line ? 'cover = clamp(across.y + 0.5 - abs(across.x), 0.0, 1.0);' : ''}
-  ${dot ? 'float from = dot(across, across); float rim = sqrt(from); cover = clamp((1.0 - rim) / max(fwidth(rim), 1e-4) + 0.5, 0.0, 1.0);' : ''}
+  ${form.picture ? 'vec4 s = texture(picture, onPicture); c.rgb *= s.a > 0.0 ? s.rgb / s.a : vec3(0.0); c.a *= s.a;' : ''}
+  ${form.cutOut ? 'c.a *= dot(texture(cutOutMap, onPicture).rgb, vec3(0.2126, 0.7152, 0.0722));' : ''}
+  ${form.drawing === 'lines' ? 'cover = clamp(across.y + 0.5 - abs(across.x), 0.0, 1.0);' : ''}
+  ${form.drawing === 'sprites' ? 'vec2 across = gl_PointCoord * 2.0 - 1.0;' : ''}
+  ${isDot(form) ? 'float from = dot(across, across); float rim = sqrt(from); cover = clamp((1.0 - rim) / max(fwidth(rim), 1e-4) + 0.5, 0.0, 1.0);' : ''}`;
+}
+
+const declareCover = (form: PropForm): string => `
+in vec4 tint; uniform vec4 colour;
+${form.drawing === 'lines' || form.drawing === 'points' ? 'in vec2 across;' : ''}
+${hasUv(form) ? 'in vec2 onPicture;' : ''}
+${form.picture ? 'uniform sampler2D picture;' : ''}
+${form.cutOut ? 'uniform sampler2D cutOutMap;' : ''}`;
+
+const mayBeClear = (form: PropForm): boolean =>
+  form.drawing !== 'surface' || form.picture || form.cutOut || form.colours || form.levels.length > 0;
+
+/** Fragment shader; gives premultiplied colour. */
+export function propFragment(form: PropForm, lights: readonly LightForm[]): string {
+  const lit = form.shading === 'lit';
+  const flatLight = isLine(form) || isDot(form);
+  const shadows = lights.some(({ shadow }) => shadow);
+  return `// lights: ${lit ? lightKey(lights) : ''}
+precision highp float;
+precision highp int;
+${declareCover(form)}
+${hasWorld(form) ? 'in vec3 world;' : ''}
+${hasNormal(form) ? 'in vec3 facingNormal;' : ''}
+uniform vec3 eye; uniform vec3 toEye; uniform bool straightOn;
+uniform vec4 fogColour; uniform vec3 fog; uniform vec4 surface;
+out vec4 result;
+${lit && shadows ? shadowGlsl : ''}
+${lit ? lightGlsl(lights) : ''}
+void main() {
+  ${coverGlsl(form)}
+  ${hasWorld(form) ? 'vec3 view = straightOn ? toEye : normalize(eye - world);' : ''}
   ${
-    look.shading === 'lit'
-      ? `
-  vec3 lit = vec3(0.0);
-  vec3 shine = vec3(0.0);
-  for (int k = 0; k < ${mostLights}; k++) {
-    if (k >= lights) break;
-    vec3 strength = lightColour[k].rgb * lightColour[k].a;
-    if (lightForm[k] == 2) { lit += strength; continue; }
-    vec3 to = lightPlace[k].xyz;
-    if (lightForm[k] == 1) {
-      to -= world;
-      float d = length(to) / max(lightPlace[k].w, 1e-4);
-      strength /= 1.0 + d * d;
-    }
-    to = normalize(to);
-    ${line || dot ? 'float facing = 0.75;' : 'float facing = max(0.0, dot(n, to));'}
-    lit += strength * facing;
-    ${line || dot ? '' : 'shine += strength * pow(max(0.0, dot(n, normalize(to + view))), 40.0) * 0.18;'}
-  }
-  c.rgb = c.rgb * lit + shine;`
+    hasNormal(form)
+      ? `vec3 n = normalize(facingNormal);
+  ${
+    form.lift
+      ? `// Where points are moved by an image only the drawn surface itself knows which way it looks.
+  vec3 faces = cross(dFdx(world), dFdy(world));
+  n = dot(faces, faces) > 1e-20 ? normalize(faces) : n;`
       : ''
   }
-  ${look.shading === 'glow' ? (dot ? 'float soft = max(0.0, 1.0 - from); cover *= soft * soft;' : line ? 'cover *= cover;' : 'float soft = max(0.0, dot(n, view)); cover *= soft * soft * soft;') : ''}
-  if (fog.z > 0.0) {
-    float share = clamp((distance(eye, world) - fog.x) / max(1e-4, fog.y - fog.x), 0.0, 1.0) * fog.z;
-    c.rgb = mix(c.rgb, fogColour.rgb, share * fogColour.a);
-    c.a *= 1.0 - share * (1.0 - fogColour.a);
+  if (dot(n, view) < 0.0) n = -n;`
+      : ''
+  }
+  ${
+    lit
+      ? flatLight
+        ? 'vec3 n = view; c.rgb = lightUp(c.rgb, n, view, world, vec4(surface.x * 0.75, 0.0, surface.z, surface.w));'
+        : 'c.rgb = lightUp(c.rgb, n, view, world, surface);'
+      : 'c.rgb *= 1.0 + surface.w;'
+  }
+  ${form.shading === 'glow' ? (isDot(form) ? 'float soft = max(0.0, 1.0 - from); cover *= soft * soft;' : isLine(form) ? 'cover *= cover;' : 'float soft = max(0.0, dot(n, view)); cover *= soft * soft * soft;') : ''}
+  ${
+    form.fog
+      ? `
+  float share = clamp((distance(eye, world) - fog.x) / max(1e-4, fog.y - fog.x), 0.0, 1.0) * fog.z;
+  c.rgb = mix(c.rgb, fogColour.rgb, share * fogColour.a);
+  c.a *= 1.0 - share * (1.0 - fogColour.a);`
+      : ''
   }
   float a = clamp(c.a, 0.0, 1.0) * cover;
-  if (a <= 0.0) discard;
+  ${form.solid && mayBeClear(form) ? 'if (a <= 0.0) discard;' : ''}
   result = vec4(c.rgb * a, a);
 }
 `;
 }
+
+/** The same mesh, giving how far it is: for shadows, depth pictures and depth blur. */
+export function distanceFragment(form: PropForm): string {
+  return `precision highp float;
+precision highp int;
+${declareCover(form)}
+in float away;
+out vec4 result;
+void main() {
+  ${coverGlsl(form)}
+  if (c.a * cover < 0.5) discard;
+  result = vec4(gl_FragCoord.z, away, 0.0, 1.0);
+}
+`;
+}
+
+/**
+ * Soft shadows from maps in one picture, a quarter of it each: as large a disc around the place is asked as the light is
+ * soft (Vogel's spiral of taps, turned from pixel to pixel; noise after Jimenez, "Next generation post processing", 2014).
+ */
+export const shadowGlsl = `
+uniform highp sampler2D shadowMap; uniform mat4 shadowView[4]; uniform vec4 shadowHow[4]; uniform ivec4 shadowSlot[2];
+float shadowIn(int slot, vec3 at, vec3 n, vec3 to) {
+  float slope = 1.0 - max(0.0, dot(n, to));
+  vec4 how = shadowHow[slot];
+  vec4 seen = shadowView[slot] * vec4(at + n * how.w * (0.5 + 2.0 * slope), 1.0);
+  if (seen.w <= 0.0) return 1.0;
+  vec3 place = seen.xyz / seen.w * 0.5 + 0.5;
+  if (any(lessThan(place, vec3(0.0))) || any(greaterThan(place, vec3(1.0)))) return 1.0;
+  float turn = 6.2831853 * fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715))));
+  float light = 0.0;
+  float k = 0.0;
+  do {
+    float r = sqrt((k + 0.5) / 16.0) * how.z;
+    float a = k * 2.3999632 + turn;
+    vec2 tap = clamp(place.xy + r * vec2(cos(a), sin(a)), vec2(0.002), vec2(0.998));
+    light += step(place.z - 0.0006, texture(shadowMap, how.xy + tap * 0.5).r);
+    k += 1.0;
+  } while (k < 16.0);
+  return light / 16.0;
+}
+float shadowOf(int light, vec3 at, vec3 n, vec3 to, float far) { return shadowIn(shadowSlot[light >> 2][light & 3], at, n, to); }
+`;
+
+/**
+ * Depth blur: every pixel gathers from a disc as large as it is out of focus; what is sharp does not run into what is
+ * not, and what lies behind does not run over what is in front.
+ */
+export const blurFragment = `#version 300 es
+precision highp float;
+in vec2 place;
+uniform sampler2D picture;
+uniform highp sampler2D depthMap;
+uniform vec3 focus; // distance that is sharp, blur, width / height
+out vec4 result;
+float spreadOf(float far) { return clamp(focus.y * abs(1.0 - focus.x / max(far, 1e-4)), 0.0, 0.12); }
+void main() {
+  float far = texture(depthMap, place).g;
+  float own = spreadOf(far);
+  vec2 size = vec2(textureSize(picture, 0));
+  vec4 sum = texture(picture, place);
+  float weight = 1.0;
+  float k = 0.0;
+  do {
+    float r = sqrt((k + 0.5) / 40.0);
+    float a = k * 2.3999632;
+    // As far as the most blurred thing near could reach: a neighbour counts if its own disc comes here.
+    vec2 aside = r * max(own, focus.y * 0.5) * vec2(cos(a) / focus.z, sin(a));
+    // Whole pixels: between two of them there is neither the distance of the one nor of the other.
+    ivec2 pixel = ivec2(clamp((place + aside) * size, vec2(0.0), size - 1.0));
+    aside = (vec2(pixel) + 0.5) / size - place;
+    float there = texelFetch(depthMap, pixel, 0).g;
+    float reach = there > far ? min(spreadOf(there), own) : spreadOf(there);
+    float counts = smoothstep(0.0, 1.0, (reach - length(aside * vec2(focus.z, 1.0))) / max(reach, 1e-4) * 4.0 + 0.5) * step(1e-4, reach);
+    sum += texelFetch(picture, pixel, 0) * counts;
+    weight += counts;
+    k += 1.0;
+  } while (k < 40.0);
+  result = sum / weight;
+}
+`;
+
+/** Distance as brightness: 1 at the near end of the range, 0 at the far one and where nothing is. */
+export const depthFragment = `#version 300 es
+precision highp float;
+in vec2 place;
+uniform highp sampler2D depthMap;
+uniform vec2 range;
+out vec4 result;
+void main() {
+  float far = texture(depthMap, place).g;
+  float near = clamp((range.y - far) / (abs(range.y - range.x) < 1e-6 ? 1e-6 : range.y - range.x), 0.0, 1.0);
+  result = vec4(vec3(near), 1.0);
+}
+`;
 
 /** Exposure, and the soft tone curve if asked for. */
 export const toneFragment = `#version 300 es

@@ -375,7 +375,10 @@ export class SceneRun {
     if (!source || source.back || !this.scene) return null;
     let asked = this.otherTimes.get(source.node);
     if (!asked)
-      this.otherTimes.set(source.node, (asked = new OtherTimes(new SceneRun(this.catalogue, null, this.resources), source.node)));
+      this.otherTimes.set(
+        source.node,
+        (asked = new OtherTimes(new SceneRun(this.catalogue, null, this.resources), source.node)),
+      );
     return asked.at(this.frame!, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
   }
 

@@ -43,3 +43,16 @@ export function orderPoints(shape: Shape, order: readonly number[]): Shape {
     columns: renamed(shape.columns),
   };
 }
+
+const ordered = new WeakMap<Shape, { key: string; shape: Shape }>();
+
+/** As `orderPoints`; the same shape in the same order gives the very same result. */
+export function orderedOnce(shape: Shape, order: PointOrder, from: readonly number[]): Shape {
+  if (order === 'none') return shape;
+  const key = `${order} ${from.join()}`;
+  const known = ordered.get(shape);
+  if (known?.key === key) return known.shape;
+  const made = orderPoints(shape, orderOf(shape, order, from, 1));
+  ordered.set(shape, { key, shape: made });
+  return made;
+}

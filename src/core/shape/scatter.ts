@@ -114,10 +114,12 @@ function keepApart(at: (i: number) => Candidate, count: number): Candidate[] {
   const left = new Set(places.keys());
   while (taken.length < count && left.size > 0) {
     const cells = new Map<string, Candidate[]>();
-    const cell = (v: number): number => Math.floor(v / apart);
+    const cellOf = (v: number): number => Math.floor(v / apart);
     const put = (c: Candidate): void => {
-      const key = c.place.map(cell).join();
-      cells.get(key)?.push(c) ?? cells.set(key, [c]);
+      const key = c.place.map(cellOf).join();
+      const cell = cells.get(key);
+      if (cell) cell.push(c);
+      else cells.set(key, [c]);
     };
     taken.forEach(put);
     for (const i of left) {
@@ -127,7 +129,7 @@ function keepApart(at: (i: number) => Candidate, count: number): Candidate[] {
       for (let a = -1; a <= 1 && free; a++)
         for (let b = -1; b <= 1 && free; b++)
           for (let c = -1; c <= 1 && free; c++)
-            free = !(cells.get(`${cell(x) + a},${cell(y) + b},${cell(z) + c}`) ?? []).some(
+            free = !(cells.get(`${cellOf(x) + a},${cellOf(y) + b},${cellOf(z) + c}`) ?? []).some(
               ({ place }) => Math.hypot(place[0] - x, place[1] - y, place[2] - z) < apart,
             );
       if (!free) continue;

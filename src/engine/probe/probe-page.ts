@@ -46,7 +46,10 @@ export interface ProbeAnswer {
   targets: number;
   programs: number;
   textures: number;
+  /** Meshes built or filled anew. */
+  meshes: number;
   faults: Record<string, string>;
+  notes: Record<string, string>;
 }
 
 /** What tests call in this page: the engine at work on one scene, read in numbers. */
@@ -86,6 +89,7 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
   const look = gpu.acquire(16, 16, '8');
   try {
     let before = count();
+    let meshesBefore = 0;
     for (let k = 0; k < frames; k++) {
       for (const { node: id, control, from, to } of edits)
         scene = withControl(scene, id, control, from + ((to - from) * k) / frames);
@@ -95,7 +99,10 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
       const frame = { moment, live: quietInputs(), canvas: { width, height }, loop: loop.next(moment.dt) };
       await player.playExactly(scene, frame, [node, ...watched], height);
       for (const id of watched) player.peek(id, look);
-      if (k === warm) before = count();
+      if (k === warm) {
+        before = count();
+        meshesBefore = player.stage.meshesBuilt;
+      }
       if (k % 64 === 63) await gpu.finish();
     }
     const after = count();
@@ -114,7 +121,9 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
       targets: after.targets - before.targets,
       programs: after.programs - before.programs,
       textures: after.textures - before.textures,
+      meshes: player.stage.meshesBuilt - meshesBefore,
       faults: player.faults(),
+      notes: player.notes(),
     };
   } finally {
     gpu.release(look);

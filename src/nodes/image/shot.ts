@@ -39,6 +39,32 @@ export default imageKind({
       options: { none: 'As it is', soft: 'Soft' },
       default: 'soft',
     }),
+    gives: choice({
+      label: 'Gives',
+      help: 'The picture, or how near everything is, for fog, blurs and masks: white is near.',
+      options: { picture: 'Picture', depth: 'Depth' },
+      default: 'picture',
+    }),
+    depthFrom: number({
+      label: 'White at',
+      help: 'Distance from the camera that is white.',
+      default: 1,
+      range: [0, 5],
+      shownIf: (c) => c.gives === 'depth',
+    }),
+    depthTo: number({
+      label: 'Black at',
+      help: 'Distance that is black, as is what is not covered.',
+      default: 3,
+      range: [0, 10],
+      shownIf: (c) => c.gives === 'depth',
+    }),
+    shadowSize: choice({
+      label: 'Shadows',
+      help: 'Pixels of a shadow from side to side: more are finer and cost more.',
+      options: { '512': 'Coarse', '1024': 'Fine', '2048': 'Finest' },
+      default: '1024',
+    }),
   },
   paint: {
     type: 'shot',
@@ -47,6 +73,9 @@ export default imageKind({
       samples: c.edges === 'smooth' ? 4 : 0,
       tone: c.tone,
       exposure: c.exposure,
+      gives: c.gives,
+      depthRange: [c.depthFrom, c.depthTo],
+      shadowSize: Number(c.shadowSize),
     }),
   },
 });

@@ -5,7 +5,7 @@ export default propKind({
   id: 'camera',
   label: 'Camera',
   summary: 'Where the scene is seen from: round the middle, or from a place of its own.',
-  words: ['view', 'lens', 'orbit', 'zoom', 'perspective', 'top view', 'fly'],
+  words: ['depth of field', 'focus', 'view', 'lens', 'orbit', 'zoom', 'perspective', 'top view', 'fly'],
   inputs: {},
   controls: {
     by: choice({
@@ -53,6 +53,23 @@ export default propKind({
       options: { perspective: 'Perspective', straight: 'Straight on' },
       default: 'perspective',
     }),
+    lensBy: choice({
+      label: 'Width by',
+      help: 'An angle, or the focal length of a lens before a picture 24 mm high.',
+      options: { view: 'Field of view', lens: 'Lens' },
+      default: 'view',
+      shownIf: (c) => c.projection === 'perspective',
+    }),
+    lens: number({
+      label: 'Lens',
+      help: 'Focal length; short is wide.',
+      default: 35,
+      range: [12, 135],
+      min: 1,
+      max: 2000,
+      unit: 'mm',
+      shownIf: (c) => c.projection === 'perspective' && c.lensBy === 'lens',
+    }),
     view: angle({
       label: 'Field of view',
       help: 'From bottom to top.',
@@ -60,7 +77,7 @@ export default propKind({
       range: [10, 120],
       min: 1,
       max: 170,
-      shownIf: (c) => c.projection === 'perspective',
+      shownIf: (c) => c.projection === 'perspective' && c.lensBy === 'view',
     }),
     viewHeight: number({
       label: 'View height',
@@ -84,6 +101,23 @@ export default propKind({
       range: [1, 200],
       min: 0.01,
     }),
+    blur: number({
+      label: 'Depth blur',
+      help: 'How much is blurred that is not in focus; 0 is sharp everywhere.',
+      default: 0,
+      range: [0, 0.05],
+      min: 0,
+      max: 0.2,
+      onOff: true,
+    }),
+    focus: number({
+      label: 'Focus',
+      help: 'Distance from the camera that is sharp; 0 is that of its aim.',
+      default: 0,
+      range: [0, 5],
+      min: 0,
+      shownIf: (c) => Number(c.blur) !== 0,
+    }),
   },
   describe({ controls: c }) {
     let place = c.place;
@@ -103,10 +137,13 @@ export default propKind({
       place,
       lookAt: c.aim,
       rollRad: c.roll,
-      fieldOfViewRad: c.view,
+      // Half of 24 mm over the focal length is the tangent of half the angle.
+      fieldOfViewRad: c.lensBy === 'lens' ? 2 * Math.atan(12 / c.lens) : c.view,
       viewHeight: c.viewHeight,
       near: c.near,
       far: Math.max(c.far, c.near * 1.01),
+      focus: c.focus > 0 ? c.focus : Math.hypot(...place.map((v, k) => v - c.aim[k])),
+      blur: c.blur,
     };
   },
 });

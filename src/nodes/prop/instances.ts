@@ -1,6 +1,20 @@
-import { choice, colour, countsDiffer, number, point, vector, whole } from '../../core/kind/controls';
+import {
+  angle,
+  choice,
+  colour,
+  countsDiffer,
+  gradient,
+  number,
+  point,
+  toggle,
+  vector,
+  whole,
+} from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
-import type { BodyProp, InstancesProp } from '../../core/prop';
+import { bodyOf, levelsOf, plainLook, type BodyProp, type InstancesProp } from '../../core/prop';
+import { layoutShape, type Layout } from '../../core/shape/layout';
+import { boundsOf, type Bounds } from '../../core/shape/measure';
+import { orderedOnce, pointOrders } from '../../core/shape/order';
 import { pointShape, type Shape } from '../../core/shape/shape';
 
 /** What is copied while nothing is wired: a small soft dot. */
@@ -8,33 +22,91 @@ const dot: BodyProp = {
   type: 'body',
   node: '',
   shape: pointShape(new Float32Array(3)),
-  look: {
-    draw: 'points',
-    lines: 'both',
-    shading: 'glow',
-    blending: 'add',
-    colour: [1, 1, 1, 1],
-    picture: null,
-    widthPx: 1,
-    leastWidthPx: 1,
-    widthShrinks: false,
-    pointSize: 1,
-    fog: { near: 0, far: 1, colour: [0, 0, 0, 1], amount: 0 },
-    solid: false,
-  },
+  look: { ...plainLook, draw: 'points', shading: 'glow', blending: 'add', pointSize: 1, solid: false },
 };
 
-const plainLook = { ...dot.look, draw: 'surface', shading: 'lit', blending: 'over', solid: true } as const;
+/** How deep copies of copies may go: each level reads seven tables, and cards take sixteen. */
+const mostLevels = 2;
+
+const sides = {
+  own: 'Where the shape has it',
+  middle: 'Middle',
+  bottom: 'Bottom',
+  top: 'Top',
+  back: 'Back',
+  front: 'Front',
+} as const;
+
+const anchors = new WeakMap<Shape, Bounds | null>();
+
+/** The place in the space of a shape that a copy of it stands on. */
+function anchorOf(shape: Shape, side: keyof typeof sides): [number, number, number] {
+  if (side === 'own') return [0, 0, 0];
+  // Found once for each shape: looking through all of its points every frame would cost more than drawing it.
+  let bounds = anchors.get(shape);
+  if (bounds === undefined) anchors.set(shape, (bounds = boundsOf(shape)));
+  if (!bounds) return [0, 0, 0];
+  const { low, high } = bounds;
+  const at = low.map((v, k) => (v + high[k]) / 2) as [number, number, number];
+  if (side === 'bottom') at[1] = low[1];
+  if (side === 'top') at[1] = high[1];
+  if (side === 'back') at[2] = low[2];
+  if (side === 'front') at[2] = high[2];
+  return at;
+}
+
+interface LayoutControls {
+  layout: 'none' | Layout['form'];
+  layoutSize: number;
+  arc: number;
+  turns: number;
+  columns: number;
+  rows: number;
+  layers: number;
+  spacing: [number, number, number];
+}
+
+function layoutOf(c: LayoutControls): Layout | null {
+  switch (c.layout) {
+    case 'none':
+      return null;
+    case 'line':
+      return { form: 'line', length: c.layoutSize };
+    case 'circle':
+      return { form: 'circle', size: c.layoutSize, arcRad: c.arc };
+    case 'spiral':
+      return { form: 'spiral', size: c.layoutSize, turns: c.turns };
+    case 'grid':
+      return { form: 'grid', counts: [c.columns, c.rows, c.layers], spacing: c.spacing };
+  }
+}
+
+/** Copies a layout stands for if nobody says how many. */
+const usualCount = 12;
 
 export default propKind({
   id: 'instances',
   label: 'Instances',
-  summary: 'Copies of a body on points, on pixels, or wherever numbers say.',
-  words: ['copies', 'particles', 'duplicate', 'clone', 'many', 'swarm', 'crowd', 'scatter', 'dots'],
+  summary:
+    'Copies of a body, or of other copies: on points, in a layout, on pixels, or wherever numbers say.',
+  words: [
+    'copies',
+    'particles',
+    'duplicate',
+    'clone',
+    'many',
+    'swarm',
+    'crowd',
+    'scatter',
+    'dots',
+    'grid',
+    'circle',
+    'array',
+  ],
   inputs: {
     body: {
       label: 'Body',
-      help: 'What is copied; a glowing dot that always faces the camera if nothing is wired.',
+      help: 'What is copied: a body, a shape or other copies; a glowing dot if nothing is wired.',
       carries: 'prop',
       also: 'shape',
     },
@@ -85,11 +157,259 @@ export default propKind({
       default: [1, 1, 1, 1],
       many: true,
     }),
+    layout: choice({
+      label: 'Layout',
+      help: 'Where copies stand if no shape is wired into On.',
+      options: { none: 'None', line: 'Line', circle: 'Circle', grid: 'Grid', spiral: 'Spiral' },
+      default: 'none',
+    }),
+    layoutSize: number({
+      label: 'Layout size',
+      help: 'Length of the line, diameter of the circle or spiral; 0 puts all in one place.',
+      default: 1,
+      range: [0, 2],
+      shownIf: (c) => c.layout === 'line' || c.layout === 'circle' || c.layout === 'spiral',
+    }),
+    arc: angle({
+      label: 'Arc',
+      help: 'Part of the circle; a whole one is closed.',
+      default: 360,
+      range: [0, 360],
+      min: 0,
+      max: 360,
+      shownIf: (c) => c.layout === 'circle',
+    }),
+    turns: number({
+      label: 'Turns',
+      help: 'How often the spiral goes round.',
+      default: 3,
+      range: [0, 12],
+      shownIf: (c) => c.layout === 'spiral',
+    }),
+    columns: whole({
+      label: 'Columns',
+      help: 'Copies across.',
+      default: 8,
+      range: [1, 64],
+      min: 1,
+      max: 1024,
+      shownIf: (c) => c.layout === 'grid',
+    }),
+    rows: whole({
+      label: 'Rows',
+      help: 'Copies up.',
+      default: 5,
+      range: [1, 64],
+      min: 1,
+      max: 1024,
+      shownIf: (c) => c.layout === 'grid',
+    }),
+    layers: whole({
+      label: 'Layers',
+      help: 'Copies in depth.',
+      default: 1,
+      range: [1, 16],
+      min: 1,
+      max: 256,
+      shownIf: (c) => c.layout === 'grid',
+    }),
+    spacing: vector({
+      label: 'Spacing',
+      help: 'From copy to copy, on each axis.',
+      default: [0.15, 0.15, 0.15],
+      range: [0, 0.5],
+      shownIf: (c) => c.layout === 'grid',
+    }),
+    numbering: choice({
+      label: 'Numbering',
+      help: 'Which point gets the first copy, and so the first of all numbers.',
+      options: pointOrders,
+      default: 'none',
+    }),
+    numberFrom: vector({
+      label: 'Numbered from',
+      help: 'Where distances and the spiral begin.',
+      default: [0, 0, 0],
+      range: [-1, 1],
+      shownIf: (c) => c.numbering === 'distance' || c.numbering === 'spiral',
+    }),
     facing: choice({
       label: 'Faces',
       help: 'Which way the front of each copy looks.',
-      options: { none: 'As it is', camera: 'The camera', normal: 'Away from the surface' },
+      options: {
+        none: 'As it is',
+        camera: 'The camera',
+        normal: 'Away from the surface',
+        direction: 'Along a direction',
+        outward: 'Away from the middle',
+      },
       default: 'none',
+    }),
+    toward: vector({
+      label: 'Direction',
+      help: 'Which way all of them look.',
+      default: [0, 1, 0],
+      range: [-1, 1],
+      shownIf: (c) => c.facing === 'direction',
+    }),
+    growth: choice({
+      label: 'Grows from',
+      help: 'The part of the body that stands on the point and stays there when a copy is scaled or turned.',
+      options: sides,
+      default: 'own',
+    }),
+    paletteWay: choice({
+      label: 'Palette',
+      help: 'Colours over the copies: once from first to last, again and again, or there and back.',
+      options: { none: 'None', once: 'Once', repeat: 'Repeated', mirror: 'There and back' },
+      default: 'none',
+    }),
+    palette: gradient({
+      label: 'Colours',
+      help: 'Multiplied with the tint.',
+      default: [
+        { at: 0, colour: [0.93, 0.33, 0.16, 1] },
+        { at: 0.5, colour: [1, 0.66, 0.2, 1] },
+        { at: 1, colour: [0.2, 0.72, 0.7, 1] },
+      ],
+      shownIf: (c) => c.paletteWay !== 'none',
+    }),
+    paletteTimes: number({
+      label: 'Times',
+      help: 'How often it goes over the copies.',
+      default: 1,
+      range: [1, 12],
+      min: 0,
+      shownIf: (c) => c.paletteWay === 'repeat' || c.paletteWay === 'mirror',
+    }),
+    part: choice({
+      label: 'Picture part',
+      help: "What each copy shows of the body's picture: all of it, one cell of a grid, or what lies where the copy is at home.",
+      options: { whole: 'Whole', cells: 'A cell each', place: 'Where it stands' },
+      default: 'whole',
+    }),
+    cells: point({
+      label: 'Cells',
+      help: 'Columns and rows that the picture is cut into.',
+      default: [4, 4],
+      range: [1, 16],
+      min: 1,
+      max: 1024,
+      shownIf: (c) => c.part === 'cells',
+    }),
+    cell: number({
+      label: 'Cell',
+      help: 'Added to the number of each copy; counted from the lower left.',
+      default: 0,
+      range: [0, 16],
+      many: true,
+      shownIf: (c) => c.part === 'cells',
+    }),
+    frame: point({
+      label: 'Picture size',
+      help: 'Width and height, in scene units, over which the picture lies.',
+      default: [1.6, 0.9],
+      range: [0.1, 3],
+      min: 0.0001,
+      shownIf: (c) => c.part === 'place',
+    }),
+    region: choice({
+      label: 'Region',
+      help: 'A part of space, soft at its rim, inside which copies are changed.',
+      options: { none: 'None', ball: 'Ball', box: 'Box' },
+      default: 'none',
+    }),
+    regionPlace: vector({
+      label: 'Region place',
+      help: 'Its middle.',
+      default: [0, 0, 0],
+      range: [-1, 1],
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionSize: vector({
+      label: 'Region size',
+      help: 'Width, height and depth.',
+      default: [0.6, 0.6, 0.6],
+      range: [0, 2],
+      min: 0,
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionSoft: number({
+      label: 'Region softness',
+      help: 'Share of its size over which it fades.',
+      default: 0.6,
+      range: [0, 1],
+      min: 0,
+      max: 1,
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionPush: number({
+      label: 'Region push',
+      help: 'Moves copies inside it.',
+      default: 0.15,
+      range: [-0.5, 0.5],
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionWay: choice({
+      label: 'Pushes',
+      help: 'The way each copy looks, or away from the middle of the region.',
+      options: { own: 'Forward', outward: 'Outward' },
+      default: 'own',
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionTurn: vector({
+      label: 'Region turn',
+      help: 'Turns copies inside it.',
+      default: [0, 0, 0],
+      range: [-180, 180],
+      unit: '°',
+      angle: true,
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionScale: number({
+      label: 'Region scale',
+      help: 'Scale of copies inside it.',
+      default: 1,
+      range: [0, 3],
+      shownIf: (c) => c.region !== 'none',
+    }),
+    regionTint: colour({
+      label: 'Region tint',
+      help: 'Multiplied with the colour of copies inside it.',
+      default: [1, 1, 1, 1],
+      shownIf: (c) => c.region !== 'none',
+    }),
+    timed: toggle({
+      label: 'Start times',
+      help: 'Copies come, and go, at times of their own.',
+      default: false,
+    }),
+    start: number({
+      label: 'Start',
+      help: 'When a copy begins.',
+      default: 0,
+      range: [0, 10],
+      unit: 's',
+      many: true,
+      shownIf: (c) => c.timed === true,
+    }),
+    rise: number({
+      label: 'Rise',
+      help: 'How long it grows.',
+      default: 0.4,
+      range: [0, 4],
+      min: 0,
+      unit: 's',
+      shownIf: (c) => c.timed === true,
+    }),
+    stay: number({
+      label: 'Stay',
+      help: 'How long it is there before it shrinks again; 0 is for good.',
+      default: 0,
+      range: [0, 10],
+      min: 0,
+      unit: 's',
+      shownIf: (c) => c.timed === true,
     }),
     reads: choice({
       label: 'Pixels are',
@@ -157,31 +477,44 @@ export default propKind({
     }),
     spread: countsDiffer('How fewer points or pixels serve more copies.'),
   },
+  moves: (c) => c.timed,
   countOf(c, inputs, longest) {
     if (c.count > 0) return c.count;
     const pixels = inputs.pixels;
     const fromPixels = pixels ? (c.reads === 'rows' ? pixels.width : pixels.width * pixels.height) : 0;
-    return Math.min(1048576, Math.max(longest, fromPixels, (inputs.on as Shape | null)?.count ?? 0));
+    const on = (inputs.on as Shape | null)?.count ?? 0;
+    const others = Math.max(longest, fromPixels, on);
+    if (c.layout === 'grid' && !on) return Math.min(1048576, Math.max(others, c.columns * c.rows * c.layers));
+    return Math.min(1048576, c.layout !== 'none' && others === 1 ? usualCount : others);
   },
-  describe({ controls: c, inputs, count }): InstancesProp | null {
+  describe({ controls: c, inputs, count, moment }): InstancesProp {
     const wired = inputs.body;
-    let body: BodyProp | null = dot;
+    let body: BodyProp | InstancesProp = dot;
     if (wired && 'positions' in wired) body = { ...dot, shape: wired, look: plainLook };
-    else if (wired) body = wired.type === 'body' ? wired : null;
-    if (!body) throw new Error('Only a body or a shape can be copied. Wire one into Body.');
+    else if (wired?.type === 'body' || wired?.type === 'instances') body = wired;
+    else if (wired)
+      throw new Error(`A ${wired.type} cannot be copied. Wire a body, a shape or other copies into Body.`);
+    if (levelsOf(body).length >= mostLevels)
+      throw new Error(
+        'Copies of copies of copies cannot be drawn. Join two of the steps with Stack or a shape.',
+      );
     const { pixels } = inputs;
+    const layout = layoutOf(c);
+    const on = inputs.on ?? (layout ? layoutShape(layout, count) : null);
     return {
       type: 'instances',
       node: '',
       body,
-      count,
+      count: on?.count === 0 ? 0 : count,
       place: c.place,
       turn: c.turn,
       size: c.stretch,
       scale: c.size,
       tint: c.tint,
-      on: inputs.on,
+      on: on && orderedOnce(on, c.numbering, c.numberFrom),
       facing: c.facing,
+      toward: c.toward,
+      anchor: anchorOf(bodyOf(body).shape, c.growth),
       pixels: pixels && {
         image: pixels,
         mode: c.reads,
@@ -191,6 +524,29 @@ export default propKind({
         sizeRange: c.sizeRange,
         spread: c.spread,
       },
+      palette:
+        c.paletteWay === 'none' ? null : { stops: c.palette, way: c.paletteWay, times: c.paletteTimes },
+      part:
+        c.part === 'cells'
+          ? { by: 'cells', columns: Math.round(c.cells[0]), rows: Math.round(c.cells[1]), cell: c.cell }
+          : c.part === 'place'
+            ? { by: 'place', frame: c.frame }
+            : null,
+      region:
+        c.region === 'none'
+          ? null
+          : {
+              form: c.region,
+              place: c.regionPlace,
+              size: [c.regionSize[0] / 2, c.regionSize[1] / 2, c.regionSize[2] / 2],
+              soft: c.regionSoft,
+              push: c.regionPush,
+              outward: c.regionWay === 'outward',
+              turnRad: c.regionTurn,
+              scale: c.regionScale,
+              tint: c.regionTint,
+            },
+      start: c.timed ? { at: c.start, riseSeconds: c.rise, staySeconds: c.stay, time: moment.time } : null,
       spread: c.spread,
     };
   },

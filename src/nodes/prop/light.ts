@@ -1,27 +1,34 @@
-import { choice, colour, number, vector } from '../../core/kind/controls';
+import { angle, choice, colour, number, vector } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
 
 export default propKind({
   id: 'light',
   label: 'Light',
-  summary: 'A sun, a point of light, or light from everywhere.',
-  words: ['lamp', 'sun', 'ambient', 'point light', 'shine', 'illuminate'],
+  summary: 'A sun, a lamp, a spot, or light from everywhere; with soft shadows if wanted.',
+  words: ['shadow', 'spot', 'lamp', 'sun', 'ambient', 'point light', 'shine', 'illuminate'],
   inputs: {},
   controls: {
     form: choice({
       label: 'Form',
       help: 'How the light spreads.',
-      options: { sun: 'Sun', point: 'Point', ambient: 'From everywhere' },
+      options: { sun: 'Sun', point: 'Point', spot: 'Spot', ambient: 'From everywhere' },
       default: 'sun',
     }),
     colour: colour({ label: 'Colour', help: 'Colour of the light.', default: [1, 0.95, 0.88, 1] }),
     strength: number({ label: 'Strength', help: 'Brightness.', default: 1, range: [0, 3], min: 0 }),
     place: vector({
       label: 'Place',
-      help: 'Where it stands; a sun shines from there towards the middle.',
+      help: 'Where it stands; a sun shines from there towards its aim.',
       default: [0.6, 1, 0.8],
       range: [-2, 2],
       shownIf: (c) => c.form !== 'ambient',
+    }),
+    aim: vector({
+      label: 'Aim',
+      help: 'What it shines at.',
+      default: [0, 0, 0],
+      range: [-1, 1],
+      shownIf: (c) => c.form === 'sun' || c.form === 'spot',
     }),
     reach: number({
       label: 'Reach',
@@ -29,7 +36,43 @@ export default propKind({
       default: 1,
       range: [0.1, 4],
       min: 0.001,
-      shownIf: (c) => c.form === 'point',
+      shownIf: (c) => c.form === 'point' || c.form === 'spot',
+    }),
+    angle: angle({
+      label: 'Opening',
+      help: 'From side to side of its cone.',
+      default: 45,
+      range: [5, 120],
+      min: 1,
+      max: 170,
+      shownIf: (c) => c.form === 'spot',
+    }),
+    soft: number({
+      label: 'Softness',
+      help: 'How large the light is: larger ones have softer edges, highlights and shadows.',
+      default: 0,
+      range: [0, 1],
+      min: 0,
+      max: 1,
+      shownIf: (c) => c.form !== 'ambient',
+    }),
+    shadow: number({
+      label: 'Shadow',
+      help: 'How dark its shadows are; 0 casts none. The first four lights with shadows cast them.',
+      default: 0,
+      range: [0, 1],
+      min: 0,
+      max: 1,
+      onOff: true,
+      shownIf: (c) => c.form !== 'ambient',
+    }),
+    shadowWidth: number({
+      label: 'Shadow width',
+      help: 'Size of the room around its aim in which a sun casts shadows; smaller is sharper.',
+      default: 3,
+      range: [0.5, 8],
+      min: 0.01,
+      shownIf: (c) => c.form === 'sun' && Number(c.shadow) !== 0,
     }),
   },
   describe: ({ controls: c }) => ({
@@ -38,6 +81,11 @@ export default propKind({
     colour: c.colour,
     strength: c.strength,
     place: c.place,
+    aim: c.aim,
     reach: c.reach,
+    angleRad: c.angle,
+    soft: c.soft,
+    shadow: c.form === 'ambient' ? 0 : c.shadow,
+    shadowWidth: c.shadowWidth,
   }),
 });
