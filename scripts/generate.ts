@@ -29,7 +29,7 @@ const camel = (file: string): string =>
   file.replace(/-([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 
 function catalogueText(): string {
-  const families = ['image', 'signal', 'shape', 'prop', 'flow'];
+  const families = ['image', 'signal', 'shape', 'prop', 'field', 'flow'];
   const files = families.flatMap((family) =>
     readdirSync(path.join(root, 'src/nodes', family))
       .filter((file) => file.endsWith('.ts') && !file.endsWith('.test.ts'))

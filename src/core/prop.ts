@@ -215,6 +215,23 @@ export interface ShotSettings {
   shadowSize: number;
 }
 
+/** How a field is photographed. */
+export interface FieldShotSettings {
+  background: Rgba;
+  tone: 'none' | 'soft';
+  exposure: number;
+  /** Most steps along a ray. */
+  steps: number;
+  /** Distance at which a ray gives up. */
+  far: number;
+  /** Lights that cast shadows do. */
+  shadows: boolean;
+  /** How dark it gets where surfaces are close to each other, 0 to 1. */
+  contact: number;
+  lit: boolean;
+  fog: { near: number; far: number; colour: Rgba; amount: number };
+}
+
 /** The camera a shot uses when none is wired: three-quarter view from above. */
 export const defaultCamera: CameraProp = {
   type: 'camera',

@@ -91,10 +91,10 @@ export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): stri
   }
 }
 
-const choiceIndex = (spec: ChoiceSpec, value: string): number =>
+export const choiceIndex = (spec: ChoiceSpec, value: string): number =>
   Math.max(0, Object.keys(spec.options).indexOf(value));
 
-const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
+export const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
   number: 'float',
   whole: 'float',
   angle: 'float',

@@ -16,6 +16,7 @@ import { Loops } from './loops';
 import type { MediaLibrary } from './media/library';
 import { bindProgram, fillProgram, type Program, type TextureView } from './program';
 import { Sheets } from './sheets';
+import { FieldPainter } from './field-shot';
 import { ShotPainter } from './shot';
 import { dropPrograms, fitStored, freeStored, newStored, type Stored } from './stored';
 
@@ -40,6 +41,7 @@ export class ImageStage {
   measure: ((node: string, draw: () => void) => void) | null = null;
   private readonly stored = new Map<string, Stored>();
   private readonly shots: ShotPainter;
+  private readonly fields: FieldPainter;
   private readonly loops: Loops;
   private readonly sheets: Sheets;
   private plan: Plan | null = null;
@@ -70,6 +72,7 @@ export class ImageStage {
     private readonly options: StageOptions = {},
   ) {
     this.shots = new ShotPainter(gpu);
+    this.fields = new FieldPainter(gpu);
     this.sheets = new Sheets(gpu, run, media);
     this.loops = new Loops(gpu, run, {
       now: (id) => this.stored.get(id)?.target ?? null,
@@ -215,6 +218,7 @@ export class ImageStage {
     }
     this.loops.keepOnly(new Set(plan.returns.map((wire) => wire.id)));
     this.sheets.keepOnly((id) => plan.nodes.has(id));
+    this.fields.keepOnly((id) => plan.nodes.has(id));
     for (const id of [...this.peeks.keys()]) this.dropPeek(id);
     this.codeKeys.clear();
     for (const id of this.faults.keys()) if (!plan.nodes.has(id)) this.faults.delete(id);
@@ -401,6 +405,24 @@ export class ImageStage {
         });
         if (!done) run.markStale();
         this.faults.delete(node.id);
+      } else if (paint.type === 'field') {
+        this.fit(node.id, stored, width, height);
+        const done = this.fields.paint({
+          node,
+          target: stored.target!,
+          settings: paint.settings(this.work(node, run, frame)),
+          props: this.run.inputsOf(node.id).props as never,
+          run: this.run,
+          frame,
+          waits: this.options.waits === true,
+          codeKey: (id) => this.codeKey(id),
+          codeOf: (member, control) => this.codeOf(member, control),
+          textureFor: ({ source }) =>
+            'node' in source ? this.viewOf(source, node.id) : { texture: this.gpu.empty },
+        });
+        if (!done) run.markStale();
+        for (const id of this.faults.keys())
+          if (id === node.id || this.plan!.nodes.get(id)?.kind.output === 'field') this.faults.delete(id);
       } else {
         if (stored.programs.length === 0 || stored.outdated) return;
         // A picture that is not there yet would show as a hole for a moment: what stood here stays until it is.
@@ -668,6 +690,7 @@ void main() { result = texture(picture, place); }`,
     for (const id of [...this.peeks.keys()]) this.dropPeek(id);
     this.stored.clear();
     this.shots.dispose();
+    this.fields.dispose();
     this.loops.dispose();
     this.sheets.dispose();
   }

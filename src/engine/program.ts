@@ -1,6 +1,6 @@
 import type { IUniform, RawShaderMaterial, Texture } from 'three';
-import type { ImageKind } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
+import type { NodeRun } from '../core/run/node-run';
 import type { SceneRun } from '../core/run/scene-run';
 import type { Stop } from '../core/show/types';
 import { mostStops, type Assembled, type NumberRead, type TextureRead } from './assemble';
@@ -40,8 +40,10 @@ function exactly(uniform: IUniform, length: number): Float32Array {
   return uniform.value as Float32Array;
 }
 
-export function bindProgram(gpu: Gpu, assembled: Assembled): Program {
+/** `more`: further uniforms, which whoever gives them fills. */
+export function bindProgram(gpu: Gpu, assembled: Assembled, more: Uniforms = {}): Program {
   const uniforms: Uniforms = {
+    ...more,
     aspect: { value: 1 },
     pixel: { value: [1, 1] },
     region: { value: [0, 0, 1, 1] },
@@ -68,7 +70,16 @@ function riseBetween(low: number, high: number): [number, number] {
   return [factor, 1 - high * factor];
 }
 
-type Derived = Record<string, number | readonly number[]>;
+type Derived = Record<string, number | readonly number[] | Float32Array>;
+
+/** The numbers a node works out of its controls for its code. */
+function derivedOf(run: NodeRun, frame: Frame): Derived {
+  const { kind } = run.plan;
+  const controls = run.controls as never;
+  if (kind.output === 'field') return kind.derive?.(controls, frame.moment) ?? {};
+  if (kind.output !== 'image' || (kind.paint.type !== 'shader' && kind.paint.type !== 'passes')) return {};
+  return kind.paint.derive?.(controls, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};
+}
 
 function fillNumber(
   uniforms: Uniforms,
@@ -80,10 +91,7 @@ function fillNumber(
   if (!number.spec) {
     let values = known.get(number.node);
     if (!values) {
-      const { paint } = run.plan.kind as ImageKind;
-      const derive = paint.type === 'shader' || paint.type === 'passes' ? paint.derive : undefined;
-      const height = run.image?.height ?? from.frame.canvas.height;
-      values = derive?.(run.controls as never, from.frame.moment, height) ?? {};
+      values = derivedOf(run, from.frame);
       known.set(number.node, values);
     }
     uniforms[number.uniform].value = values[number.control];

@@ -11,6 +11,7 @@ import imageCornerPin from './image/corner-pin';
 import imageDataImage from './image/data-image';
 import imageDisplace from './image/displace';
 import imageEdges from './image/edges';
+import imageFieldShot from './image/field-shot';
 import imageFill from './image/fill';
 import imageFlatShape from './image/flat-shape';
 import imageFrameStore from './image/frame-store';
@@ -115,6 +116,22 @@ import propBody from './prop/body';
 import propCamera from './prop/camera';
 import propInstances from './prop/instances';
 import propLight from './prop/light';
+import fieldFieldBall from './field/field-ball';
+import fieldFieldBend from './field/field-bend';
+import fieldFieldBlend from './field/field-blend';
+import fieldFieldBox from './field/field-box';
+import fieldFieldCopies from './field/field-copies';
+import fieldFieldMirror from './field/field-mirror';
+import fieldFieldPlace from './field/field-place';
+import fieldFieldPlane from './field/field-plane';
+import fieldFieldPrism from './field/field-prism';
+import fieldFieldRepeat from './field/field-repeat';
+import fieldFieldRipple from './field/field-ripple';
+import fieldFieldRound from './field/field-round';
+import fieldFieldShell from './field/field-shell';
+import fieldFieldTorus from './field/field-torus';
+import fieldFieldTube from './field/field-tube';
+import fieldFieldTwist from './field/field-twist';
 import flowSceneOut from './flow/scene-out';
 
 export const allKinds = [
@@ -130,6 +147,7 @@ export const allKinds = [
   { family: 'image', kind: imageDataImage },
   { family: 'image', kind: imageDisplace },
   { family: 'image', kind: imageEdges },
+  { family: 'image', kind: imageFieldShot },
   { family: 'image', kind: imageFill },
   { family: 'image', kind: imageFlatShape },
   { family: 'image', kind: imageFrameStore },
@@ -234,5 +252,21 @@ export const allKinds = [
   { family: 'prop', kind: propCamera },
   { family: 'prop', kind: propInstances },
   { family: 'prop', kind: propLight },
+  { family: 'field', kind: fieldFieldBall },
+  { family: 'field', kind: fieldFieldBend },
+  { family: 'field', kind: fieldFieldBlend },
+  { family: 'field', kind: fieldFieldBox },
+  { family: 'field', kind: fieldFieldCopies },
+  { family: 'field', kind: fieldFieldMirror },
+  { family: 'field', kind: fieldFieldPlace },
+  { family: 'field', kind: fieldFieldPlane },
+  { family: 'field', kind: fieldFieldPrism },
+  { family: 'field', kind: fieldFieldRepeat },
+  { family: 'field', kind: fieldFieldRipple },
+  { family: 'field', kind: fieldFieldRound },
+  { family: 'field', kind: fieldFieldShell },
+  { family: 'field', kind: fieldFieldTorus },
+  { family: 'field', kind: fieldFieldTube },
+  { family: 'field', kind: fieldFieldTwist },
   { family: 'flow', kind: flowSceneOut },
 ] as const;

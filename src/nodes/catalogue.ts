@@ -8,6 +8,7 @@ export const familyLabels: Readonly<Record<Family, string>> = {
   signal: 'Signals',
   shape: 'Shapes',
   prop: 'Props',
+  field: 'Distance fields',
   flow: 'Flow',
 };
 

@@ -13,7 +13,13 @@ import { catalogue } from './catalogue';
 import { oneStep } from '../core/time/loop-steps';
 
 const kinds = [...catalogue.values()].map((kind) => [kind.label, kind] as const);
-const sources = { image: 'noise', signal: 'oscillator', shape: 'ball', prop: 'body' } as const;
+const sources = {
+  image: 'noise',
+  signal: 'oscillator',
+  shape: 'ball',
+  prop: 'body',
+  field: 'field-ball',
+} as const;
 
 /** Letters and models as they are once they have arrived. */
 const resources = {
@@ -107,7 +113,7 @@ describe.each(kinds)('%s', (_label, kind) => {
     const values = numbersGiven(first);
     expect(first.run.faults().get(first.id)).toBeUndefined();
     expect(values.every(Number.isFinite)).toBe(true);
-    if (kind.output !== 'prop') expect(values.length).toBeGreaterThan(0);
+    if (kind.output !== 'prop' && kind.output !== 'field') expect(values.length).toBeGreaterThan(0);
     expect(numbersGiven(play(kind))).toEqual(values);
   });
 
@@ -133,7 +139,7 @@ describe.each(kinds)('%s', (_label, kind) => {
     });
   }
 
-  if (kind.output === 'image' && kind.paint.type !== 'data' && kind.paint.type !== 'shot') {
+  if (kind.output === 'image' && (kind.paint.type === 'shader' || kind.paint.type === 'passes')) {
     const { paint } = kind;
     test('its shader asks only for controls and inputs it has', () => {
       const bodies = paint.type === 'shader' ? [paint.body] : paint.passes.map((pass) => pass.body);

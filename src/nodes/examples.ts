@@ -30,6 +30,7 @@ const byCarried: Readonly<Record<InputSpec['carries'], Feed>> = {
   signal: { kind: 'oscillator', controls: { rate: 0.5 } },
   shape: { kind: 'ball' },
   prop: { kind: 'body' },
+  field: { kind: 'field-box' },
 };
 
 /** Kinds whose effect is seen on something else than the usual picture or wave. */
@@ -128,6 +129,8 @@ class ExampleMaker {
     } else if (kind.output === 'shape') {
       const body = this.tryWire(id, 'body', 'shape', column + 1);
       last = body && this.tryWire(body, 'shot', 'props', column + 2);
+    } else if (kind.output === 'field') {
+      last = this.tryWire(id, 'field-shot', 'fields', column + 1);
     } else if (kind.output === 'prop') {
       const shot = this.tryWire(id, 'shot', 'props', column + 1);
       // A light or a camera by itself has nothing to show.

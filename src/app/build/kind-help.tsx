@@ -6,7 +6,7 @@ import { exampleOf } from '../../nodes/examples';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 
-const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory' } as const;
+const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', field: 'lavender' } as const;
 
 /** What a kind does, in words and in a small scene that runs. */
 export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {

@@ -1,6 +1,6 @@
 import type { InputEvent, InputState } from '../run/inputs';
 import type { ImageRef } from '../image-ref';
-import type { Prop, ShotSettings } from '../prop';
+import type { FieldShotSettings, Prop, ShotSettings } from '../prop';
 import type { Model } from '../shape/model/model';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
@@ -12,7 +12,7 @@ import type { ClipTiming } from '../time/clip-time';
 import type { ControlSpecs, ResolvedControls } from './controls';
 
 /** What a wire carries. */
-export type Carries = 'image' | 'signal' | 'shape' | 'prop';
+export type Carries = 'image' | 'signal' | 'shape' | 'prop' | 'field';
 
 /**
  * How an image input is read. same: at the place being drawn; moved: at one other place; many: at many places; data:
@@ -39,6 +39,12 @@ interface Carried {
   signal: Signal;
   shape: Shape;
   prop: Prop;
+  field: FieldRef;
+}
+
+/** A distance field: the node that gives it. Its code is put together by whoever photographs it. */
+export interface FieldRef {
+  field: string;
 }
 
 type One<S extends InputSpec> =
@@ -206,7 +212,10 @@ export interface PropKind<
   describe(work: Work<C, I>): Prop | null;
 }
 
-export type GlslType = 'float' | 'vec2' | 'vec3' | 'vec4';
+/** `vec4list`: up to `mostListed` groups of four. */
+export type GlslType = 'float' | 'vec2' | 'vec3' | 'vec4' | 'mat3' | 'vec4list';
+
+export const mostListed = 64;
 
 /** Pixels computed on the CPU: `rgba` holds width x height x 4 numbers, first row lowest. */
 export interface DataPicture {
@@ -265,7 +274,8 @@ export type Paint<C, I extends InputSpecs> =
     } & PaintNumbers<C, I>)
   | ({ type: 'passes'; passes: readonly Pass<C>[] } & PaintNumbers<C, I>)
   | { type: 'data'; fill(work: Work<C, I>): DataPicture }
-  | { type: 'shot'; settings(work: Work<C, I>): ShotSettings };
+  | { type: 'shot'; settings(work: Work<C, I>): ShotSettings }
+  | { type: 'field'; settings(work: Work<C, I>): FieldShotSettings };
 
 export interface Pass<C> {
   body: string;
@@ -309,7 +319,39 @@ export interface ImageKind<
   isSceneOut?: true;
 }
 
-export type Kind = SignalKind | ShapeKind | PropKind | ImageKind;
+/**
+ * How a distance field comes about: GLSL bodies in which `$name` stands for a control or derived number, and
+ * `@image(place)` reads an image input. Distances are in scene units, below 0 inside.
+ *
+ * solid: from a place `p` to the distance. If the kind has a control `colour`, that is its colour.
+ * warp: from a place `p` to the place at which the first input is asked; then from its distance `d` to the new one.
+ * join: from the distances `a` and `b` of two to the new one and the share of b in how it looks, folded over all inputs.
+ * copies: the first input at `$list` places (x, y, z and size), joined as above; `i` is the number of a copy.
+ */
+export type FieldCode =
+  | { type: 'solid'; distance: string }
+  | { type: 'warp'; place: string; distance?: string }
+  | { type: 'join'; join: string }
+  | { type: 'copies'; place: string; distance: string; join: string };
+
+export interface FieldKind<
+  C extends ControlSpecs = ControlSpecs,
+  I extends InputSpecs = InputSpecs,
+> extends KindBase<C, I> {
+  output: 'field';
+  field: FieldCode;
+  helpers?: readonly string[];
+  derived?: Readonly<Record<string, GlslType>>;
+  /** Numbers worked out once a frame from controls and time. */
+  derive?(
+    controls: ResolvedControls<C>,
+    moment: Moment,
+  ): Record<string, number | readonly number[] | Float32Array>;
+  /** Whether it changes with time though nothing it reads does; absent: never. */
+  moves?(controls: ResolvedControls<C>): boolean;
+}
+
+export type Kind = SignalKind | ShapeKind | PropKind | ImageKind | FieldKind;
 
 /** All kinds by id. */
 export type Catalogue = ReadonlyMap<string, Kind>;
@@ -335,6 +377,10 @@ export const propKind = <const C extends ControlSpecs, const I extends InputSpec
 export const imageKind = <const C extends ControlSpecs, const I extends InputSpecs>(
   kind: Omit<ImageKind<C, I>, 'output'>,
 ): ImageKind<C, I> => ({ ...kind, output: 'image' });
+
+export const fieldKind = <const C extends ControlSpecs, const I extends InputSpecs>(
+  kind: Omit<FieldKind<C, I>, 'output'>,
+): FieldKind<C, I> => ({ ...kind, output: 'field' });
 
 /** The input a node passes on while it is switched off: the first that carries what the node gives. */
 export function passThroughOf(kind: Kind): string | null {

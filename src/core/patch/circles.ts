@@ -81,7 +81,7 @@ function imageSourcesOf(plan: Plan, node: PlanNode): PlanNode['inputs'][string] 
       const from = plan.nodes.get(source.node);
       if (!from) continue;
       if (from.kind.output === 'image') found.push(source);
-      else if (from.kind.output === 'prop' && !seen.has(from.id)) {
+      else if ((from.kind.output === 'prop' || from.kind.output === 'field') && !seen.has(from.id)) {
         seen.add(from.id);
         walk(from);
       }

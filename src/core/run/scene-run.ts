@@ -227,6 +227,9 @@ export class SceneRun {
         return this.returns.has(source.back.id) ? this.ready(this.returns.get(source.back.id)!).shape : null;
       case 'prop':
         return run.prop;
+      case 'field':
+        // A field that came back around a circle would have to be asked for its own distance.
+        return source.back ? null : { field: source.node };
       case 'image': {
         const own = source.back?.back?.size;
         const { width, height } = own
@@ -322,6 +325,8 @@ export class SceneRun {
           run.prop = kind.describe(work);
           // A prop has to know whom to blame when it cannot be drawn.
           if (run.prop && 'node' in run.prop) run.prop.node = planned.id;
+          break;
+        case 'field':
           break;
         case 'image':
           run.image = this.imageOf(run, planned, work, frame);

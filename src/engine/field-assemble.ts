@@ -1,0 +1,294 @@
+import type { ControlSpec } from '../core/kind/controls';
+import { mostListed, type FieldKind } from '../core/kind/kind';
+import type { PlanSource } from '../core/patch/plan';
+import {
+  choiceIndex,
+  glslTypes,
+  PartError,
+  type Assembled,
+  type NumberRead,
+  type TextureRead,
+} from './assemble';
+import { lightGlsl, lightKey, type LightForm } from './light-glsl';
+
+/** What the assembler has to know of a field node. */
+export interface FieldPart {
+  id: string;
+  name: string;
+  kind: FieldKind;
+  inputs: Record<string, PlanSource[]>;
+  codeOf(control: string): string | null;
+}
+
+/** What of a field shot stands in its code. */
+export interface FieldShotForm {
+  lit: boolean;
+  contact: boolean;
+  fog: boolean;
+  soft: boolean;
+  lights: readonly LightForm[];
+}
+
+/** More than this does not go through compilers in a time that a performer would wait. */
+export const mostFields = 96;
+
+const nowhere = 'return 1e5;';
+
+class FieldWriter {
+  readonly declarations: string[] = [];
+  readonly helpers = new Set<string>();
+  readonly functions: string[] = [];
+  readonly textures: TextureRead[] = [];
+  readonly numbers: NumberRead[] = [];
+  readonly members: string[] = [];
+  private readonly index = new Map<string, number>();
+  private readonly used = new Set<string>();
+
+  constructor(private readonly partOf: (id: string) => FieldPart | null) {}
+
+  private number(part: FieldPart, k: number, name: string, type: string, spec: ControlSpec | null): string {
+    const uniform = `f${k}_${name}`;
+    if (!this.used.has(uniform)) {
+      this.used.add(uniform);
+      this.declarations.push(
+        type === 'vec4list' ? `uniform vec4 ${uniform}[${mostListed}];` : `uniform ${type} ${uniform};`,
+      );
+      this.numbers.push({ uniform, node: part.id, control: name, spec });
+    }
+    return uniform;
+  }
+
+  private image(part: FieldPart, k: number, input: string): string {
+    const call = `fr${k}_${input}`;
+    if (this.used.has(call)) return call;
+    this.used.add(call);
+    const source = part.inputs[input]?.[0];
+    if (!source) this.functions.push(`vec4 ${call}(vec2 at) { return vec4(0.0); }`);
+    else {
+      const sampler = `ft${k}_${input}`;
+      this.textures.push({ sampler, source, back: null, size: `fs${k}_${input}` });
+      this.declarations.push(`uniform sampler2D ${sampler};`);
+      // No mipmaps and no slopes: rays march in loops, where neighbouring pixels are not at the same step.
+      this.functions.push(`vec4 ${call}(vec2 at) { return textureLod(${sampler}, at, 0.0); }`);
+    }
+    return call;
+  }
+
+  private translate(part: FieldPart, k: number, body: string): string {
+    const { kind } = part;
+    return body
+      .replace(/@([A-Za-z]\w*)\(/g, (_, input: string) => `${this.image(part, k, input)}(`)
+      .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
+        const derived = kind.derived?.[name];
+        if (derived) return this.number(part, k, name, derived, null);
+        const spec = kind.controls[name];
+        if (!spec)
+          throw new TypeError(`${kind.id}: its code asks for a control ${name} that it does not have.`);
+        const code = spec.type === 'number' ? null : part.codeOf(name);
+        if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
+        const type = glslTypes[spec.type];
+        if (!type) throw new TypeError(`${kind.id}: ${name} cannot be used in a shader.`);
+        return this.number(part, k, name, type, spec);
+      });
+  }
+
+  /** Writes the functions of a field and of all that it is made of; gives its number. */
+  field(id: string): number {
+    const known = this.index.get(id);
+    if (known !== undefined) return known;
+    const part = this.partOf(id);
+    const k = this.index.size;
+    this.index.set(id, k);
+    if (k >= mostFields)
+      throw new PartError(
+        id,
+        `More than ${mostFields} fields in one shot cannot be drawn. Use Field Copies or Field Repeat for what is alike.`,
+      );
+    if (!part) {
+      this.functions.push(
+        `float d_${k}(vec3 p) { ${nowhere} }\nHit h_${k}(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`,
+      );
+      return k;
+    }
+    this.members.push(id);
+    const inputs = Object.entries(part.kind.inputs)
+      .filter(([, spec]) => spec.carries === 'field')
+      .flatMap(([name]) => part.inputs[name].filter(({ back }) => !back).map(({ node }) => this.field(node)));
+    for (const helper of part.kind.helpers ?? []) this.helpers.add(helper);
+    this.functions.push(
+      `// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})\n${this.codeFor(part, k, inputs)}`,
+    );
+    return k;
+  }
+
+  private codeFor(part: FieldPart, k: number, inputs: readonly number[]): string {
+    const { field } = part.kind;
+    const of = (body: string): string => this.translate(part, k, body);
+    const nothing = `float d_${k}(vec3 p) { ${nowhere} }\nHit h_${k}(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`;
+    if (field.type === 'solid') {
+      return `float d_${k}(vec3 p) { ${of(field.distance)} }
+Hit h_${k}(vec3 p) { return Hit(d_${k}(p), ${of('$colour')}.rgb, vec4(1.0, ${of('$shine')}, 0.55, ${of('$ownLight')})); }`;
+    }
+    if (inputs.length === 0) return nothing;
+    const [first, ...others] = inputs;
+    if (field.type === 'warp') {
+      const after = field.distance;
+      return `vec3 w_${k}(vec3 p) { ${of(field.place)} }
+${after ? `float a_${k}(vec3 p, float d) { ${of(after)} }` : ''}
+float d_${k}(vec3 p) { float d = d_${first}(w_${k}(p)); return ${after ? `a_${k}(p, d)` : 'd'}; }
+Hit h_${k}(vec3 p) { Hit h = h_${first}(w_${k}(p)); ${after ? `h.d = a_${k}(p, h.d);` : ''} return h; }`;
+    }
+    const join = `vec2 j_${k}(float a, float b) { ${of(field.join)} }`;
+    if (field.type === 'join') {
+      return `${join}
+float d_${k}(vec3 p) { float d = d_${first}(p); ${others.map((o) => `d = j_${k}(d, d_${o}(p)).x;`).join(' ')} return d; }
+Hit h_${k}(vec3 p) { Hit h = h_${first}(p); ${others.map((o) => `h = joinHits(h, h_${o}(p), j_${k}(h.d, d_${o}(p)));`).join(' ')} return h; }`;
+    }
+    const count = of('$count');
+    return `${join}
+vec3 w_${k}(vec3 p, int i) { ${of(field.place)} }
+float a_${k}(vec3 p, float d, int i) { ${of(field.distance)} }
+float d_${k}(vec3 p) {
+  float d = a_${k}(p, d_${first}(w_${k}(p, 0)), 0);
+  for (int i = 1; i < int(${count}); i++) d = j_${k}(d, a_${k}(p, d_${first}(w_${k}(p, i)), i)).x;
+  return d;
+}
+Hit h_${k}(vec3 p) {
+  Hit h = h_${first}(w_${k}(p, 0)); h.d = a_${k}(p, h.d, 0);
+  for (int i = 1; i < int(${count}); i++) { Hit o = h_${first}(w_${k}(p, i)); o.d = a_${k}(p, o.d, i); h = joinHits(h, o, j_${k}(h.d, o.d)); }
+  return h;
+}`;
+  }
+}
+
+const head = `#version 300 es
+precision highp float;
+precision highp int;
+precision highp sampler2D;
+in vec2 place;
+out vec4 result;
+struct Hit { float d; vec3 colour; vec4 surface; };
+Hit joinHits(Hit a, Hit b, vec2 j) { return Hit(j.x, mix(a.colour, b.colour, j.y), mix(a.surface, b.surface, j.y)); }
+uniform vec3 eye; uniform mat3 axes; uniform vec4 lens; // tangent of half the view, height straight on, is straight on, nearest
+uniform vec4 background; uniform float far; uniform float steps; uniform float contact; uniform vec3 fog; uniform float exposure;
+uniform vec2 pixels;
+`;
+
+const shadowCode = `
+uniform float shadowSoft[8];
+// How much of a light comes through: a ray that passes close is partly in shadow (Quilez, "Soft shadows in raymarched SDFs", 2010).
+float shadowOf(int light, vec3 at, vec3 n, vec3 to, float reach) {
+  float open = 1.0;
+  float width = mix(48.0, 2.5, sqrt(shadowSoft[light]));
+  float most = min(reach, 4.0);
+  float t = 0.012;
+  float left = 40.0;
+  at += n * 0.004;
+  do {
+    float d = map(at + to * t);
+    open = min(open, 0.5 + 0.5 * d * width / t);
+    t += clamp(d, 0.012, 0.25);
+    left -= 1.0;
+  } while (left > 0.0 && open > 0.0 && t < most);
+  open = max(open, 0.0);
+  return open * open * (3.0 - 2.0 * open);
+}
+`;
+
+function mainCode(form: FieldShotForm): string {
+  return `
+vec3 normalAt(vec3 p, float e) {
+  vec2 k = vec2(1.0, -1.0);
+  return normalize(k.xyy * map(p + k.xyy * e) + k.yyx * map(p + k.yyx * e) + k.yxy * map(p + k.yxy * e) + k.xxx * map(p + k.xxx * e));
+}
+${
+  form.contact
+    ? `float closeness(vec3 p, vec3 n) {
+  float sum = 0.0;
+  float scale = 1.0;
+  float h = 0.012;
+  do { sum += (h - map(p + n * h)) * scale; scale *= 0.78; h += 0.045; } while (h < 0.2);
+  return clamp(1.0 - 3.2 * contact * sum, 0.0, 1.0);
+}`
+    : ''
+}
+void main() {
+  vec2 c = (place - 0.5) * vec2(pixels.x / pixels.y, 1.0) * 2.0;
+  bool straight = lens.z > 0.5;
+  vec3 way = straight ? -axes[2] : normalize(axes * vec3(c * lens.x, -1.0));
+  vec3 from = straight ? eye + axes * vec3(c * lens.y * 0.5, 0.0) : eye;
+  // A cone as wide as a pixel: what it touches without meeting it covers a part of the pixel.
+  float wide = straight ? 0.0 : 2.0 * lens.x / pixels.y;
+  float flatWide = straight ? lens.y / pixels.y : 0.0;
+  float t = lens.w;
+  float closest = 1e5;
+  float closestAt = t;
+  float d = 0.0;
+  float left = steps;
+  do {
+    float pixel = max(wide * t + flatWide, 1e-5);
+    // The surface is met half a pixel inside, so that its edge fades by as much on both sides of where it is.
+    d = map(from + way * t) + 0.5 * pixel;
+    if (d / pixel < closest) { closest = d / pixel; closestAt = t; }
+    if (d < pixel * 0.1) break;
+    t += d;
+    left -= 1.0;
+  } while (left > 0.0 && t < far);
+  float pixel = max(wide * closestAt + flatWide, 1e-5);
+  float cover = clamp(1.1 - closest, 0.0, 1.0);
+  vec4 picture = vec4(0.0);
+  if (cover > 0.0) {
+    vec3 at = from + way * closestAt;
+    Hit hit = look(at);
+    vec3 colour = hit.colour;
+    ${
+      form.lit
+        ? `vec3 n = normalAt(at, max(0.0006, pixel * 0.5));
+    vec3 lit = lightUp(colour, n, -way, at, hit.surface);
+    ${form.contact ? 'lit *= closeness(at, n);' : ''}
+    colour = lit;`
+        : 'colour *= 1.0 + hit.surface.w;'
+    }
+    ${form.fog ? 'float share = clamp((closestAt - fog.x) / max(1e-4, fog.y - fog.x), 0.0, 1.0) * fog.z; colour = mix(colour, background.rgb, share * background.a); cover *= 1.0 - share * (1.0 - background.a);' : ''}
+    colour *= exposure;
+    ${form.soft ? 'colour = softTone(colour);' : ''}
+    picture = vec4(colour, 1.0) * cover;
+  }
+  result = picture + vec4(background.rgb * background.a, background.a) * (1.0 - picture.a);
+}
+`;
+}
+
+/**
+ * Writes the shader that photographs fields: one function for each node, and a march along each pixel's ray. Controls are
+ * uniforms, so that only another patch, another option or another form of light compiles.
+ */
+export function assembleFields(
+  fields: readonly string[],
+  partOf: (id: string) => FieldPart | null,
+  form: FieldShotForm,
+  softTone: string,
+): Assembled {
+  const writer = new FieldWriter(partOf);
+  const indices = fields.map((id) => writer.field(id));
+  const [first, ...others] = indices;
+  const map =
+    first === undefined
+      ? `float map(vec3 p) { return 1e5; }\nHit look(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`
+      : `float map(vec3 p) { float d = d_${first}(p); ${others.map((k) => `d = min(d, d_${k}(p));`).join(' ')} return d; }
+Hit look(vec3 p) { Hit h = h_${first}(p); ${others.map((k) => `{ Hit o = h_${k}(p); if (o.d < h.d) h = o; }`).join(' ')} return h; }`;
+  const shadows = form.lit && form.lights.some(({ shadow }) => shadow);
+  const fragment = [
+    head,
+    `// lights: ${form.lit ? lightKey(form.lights) : ''}`,
+    ...writer.declarations,
+    ...writer.helpers,
+    form.soft ? softTone : '',
+    ...writer.functions,
+    map,
+    shadows ? shadowCode : '',
+    form.lit ? lightGlsl(form.lights) : '',
+    mainCode(form),
+  ].join('\n');
+  return { fragment, textures: writer.textures, numbers: writer.numbers, members: writer.members };
+}
