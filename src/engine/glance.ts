@@ -32,6 +32,8 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         count: node.shape.count,
         samples: thin(node.shape.positions, 3, mostPoints),
       });
+    } else if (node.plan.kind.output === 'field') {
+      list.push({ ...base, kind: 'field', about: 'distance field' });
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
       list.push({

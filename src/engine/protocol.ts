@@ -1,3 +1,4 @@
+import type { DarkReason } from '../core/run/why-dark';
 import type { MidiFile } from '../core/midi/file';
 import type { HandState } from '../core/run/inputs';
 import type { ShowChange } from '../core/show/changes';
@@ -41,13 +42,16 @@ export type Ask =
   | { what: 'frame'; request: FrameRequest }
   /** A small picture of a scene for lists, PNG. */
   | { what: 'picture'; scene: string; width: number; height: number }
-  | { what: 'shader'; scene: string; node: string };
+  | { what: 'shader'; scene: string; node: string }
+  /** Why the picture of a scene may be dark. */
+  | { what: 'why'; scene: string };
 
 export type Answer =
   | { what: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
   | { what: 'frame'; png: ArrayBuffer }
   | { what: 'picture'; png: ArrayBuffer }
-  | { what: 'shader'; text: string };
+  | { what: 'shader'; text: string }
+  | { what: 'why'; reasons: readonly DarkReason[] };
 
 export type ToEngine =
   | { type: 'open'; show: Show; program: string; time: number; playing: boolean }
@@ -102,7 +106,7 @@ export interface PreviewCell {
 /** A signal or shape as cards show it. */
 export interface NodeGlance {
   node: string;
-  kind: 'signal' | 'shape' | 'prop';
+  kind: 'signal' | 'shape' | 'prop' | 'field';
   lanes: string[];
   /** First sample of each lane. */
   values: number[];

@@ -45,6 +45,8 @@ export class Questions {
         return this.readPixel(ask.scene, ask.node, ask.x, ask.y);
       case 'shader':
         return { what: 'shader', text: this.players.get(ask.scene)?.stage.shaderText(ask.node) ?? '' };
+      case 'why':
+        return { what: 'why', reasons: this.players.get(ask.scene)?.why() ?? [] };
       case 'frame':
         return { what: 'frame', png: await this.exactFrame(show, ask.request) };
       case 'picture': {

@@ -4,6 +4,7 @@ import { sceneOutOf } from '../core/patch/plan';
 import type { Frame } from '../core/run/frame';
 import { SceneRun } from '../core/run/scene-run';
 import type { Scene } from '../core/show/types';
+import { whyDark, type DarkReason } from '../core/run/why-dark';
 import { inLoop } from '../core/time/clock';
 import type { Texture } from 'three';
 import type { Gpu } from './gpu';
@@ -125,6 +126,15 @@ export class ScenePlayer {
     const notes: Record<string, string> = {};
     for (const [id, run] of this.run.runs) if (run.note) notes[id] = run.note;
     return notes;
+  }
+
+  /** Why its picture may be dark. */
+  why(): DarkReason[] {
+    const { width, height } = this.lastFrame?.canvas ?? { width: 16, height: 9 };
+    const reasons = whyDark(this.run, this.out, width / height);
+    for (const [node, sentence] of this.stage.allFaults())
+      if (!reasons.some((reason) => reason.sentence === sentence)) reasons.push({ node, sentence });
+    return reasons;
   }
 
   dispose(): void {

@@ -67,6 +67,22 @@ function drawSignal(context: CanvasRenderingContext2D, glance: NodeGlance, trace
   context.stroke();
 }
 
+/** A field has no points to draw: rings stand for the distances around a surface. */
+function drawRings(context: CanvasRenderingContext2D, colour: string): void {
+  const { width, height } = context.canvas;
+  context.clearRect(0, 0, width, height);
+  context.strokeStyle = colour;
+  for (let k = 0; k < 6; k++) {
+    context.globalAlpha = k === 1 ? 1 : 0.4 / (1 + Math.abs(k - 1));
+    context.lineWidth = k === 1 ? 2 : 1;
+    const [w, h, r] = [26 + k * 20, 12 + k * 14, 6 + k * 7];
+    context.beginPath();
+    context.roundRect(width / 2 - w / 2, height / 2 - h / 2, w, h, r);
+    context.stroke();
+  }
+  context.globalAlpha = 1;
+}
+
 function NumbersFace({ id }: { id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const caption = useRef<HTMLSpanElement>(null);
@@ -85,6 +101,9 @@ function NumbersFace({ id }: { id: string }) {
             (lane, k) => `${glance.lanes.length > 1 ? `${lane} ` : ''}${shortNumber(glance.values[k], 2)}`,
           );
         caption.current!.textContent = `${values.join('  ')}${glance.count > 1 ? `  ·${glance.count}` : ''}`;
+      } else if (glance.kind === 'field') {
+        drawRings(context, theme('--wire-field'));
+        caption.current!.textContent = glance.about;
       } else {
         drawPoints(context, glance.samples, theme(glance.kind === 'shape' ? '--wire-shape' : '--wire-prop'));
         caption.current!.textContent =

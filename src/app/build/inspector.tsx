@@ -7,6 +7,7 @@ import { partName, partsOf } from '../../core/kind/controls';
 import { removeNodes, renameNode, switchNode } from '../../core/show/edit';
 import type { PatchNode, Precision, Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
+import { useDarkReason } from './why-dark';
 import { choose, sessionStore, useSession } from '../data/session';
 import { editScene, endGesture } from '../data/show-store';
 import { canLearn } from '../inputs/learn';
@@ -102,7 +103,9 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
 function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
   const kind = kindOf(catalogue, node);
   const fault = liveStore((s) => s.faults[scene.id]?.[node.id]);
-  const note = liveStore((s) => s.notes[scene.id]?.[node.id]);
+  const said = liveStore((s) => s.notes[scene.id]?.[node.id]);
+  const dark = useDarkReason(scene.id, node.id);
+  const note = said ?? dark;
   const onlyDriven = useSession((s) => s.onlyDriven);
   const [help, setHelp] = useState(false);
   const plain = kind

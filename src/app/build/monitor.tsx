@@ -8,6 +8,7 @@ import { liveStore } from '../engine/live';
 import { shortNumber } from '../parts/scrub-number';
 import { useAltNode } from './alt-node';
 import { MonitorOverlay } from './monitor-overlay';
+import { WhyDark } from './why-dark';
 
 function Costs({ scene }: { scene: Scene }) {
   const stats = liveStore((s) => s.stats);
@@ -91,6 +92,7 @@ export function Monitor({ scene }: { scene: Scene }) {
             <EyeOff size={13} /> without {scene.nodes[without].name}
           </span>
         )}
+        <WhyDark scene={scene} />
         {graphics !== 'fine' && (
           <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">
             graphics away

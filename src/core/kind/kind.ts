@@ -30,6 +30,8 @@ export interface InputSpec {
   reads?: Reads;
   /** Takes any number of wires, in the order they were drawn. */
   many?: true;
+  /** The node shows something without it, though it is its first. */
+  optional?: true;
 }
 
 export type InputSpecs = Readonly<Record<string, InputSpec>>;

@@ -109,6 +109,7 @@ export default propKind({
       help: 'What is copied: a body, a shape or other copies; a glowing dot if nothing is wired.',
       carries: 'prop',
       also: 'shape',
+      optional: true,
     },
     on: { label: 'On', help: 'A copy stands on each point of this shape.', carries: 'shape' },
     pixels: {
