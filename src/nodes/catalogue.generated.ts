@@ -116,6 +116,7 @@ import propBody from './prop/body';
 import propCamera from './prop/camera';
 import propInstances from './prop/instances';
 import propLight from './prop/light';
+import propRelief from './prop/relief';
 import fieldFieldBall from './field/field-ball';
 import fieldFieldBend from './field/field-bend';
 import fieldFieldBlend from './field/field-blend';
@@ -252,6 +253,7 @@ export const allKinds = [
   { family: 'prop', kind: propCamera },
   { family: 'prop', kind: propInstances },
   { family: 'prop', kind: propLight },
+  { family: 'prop', kind: propRelief },
   { family: 'field', kind: fieldFieldBall },
   { family: 'field', kind: fieldFieldBend },
   { family: 'field', kind: fieldFieldBlend },

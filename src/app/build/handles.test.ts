@@ -3,7 +3,7 @@ import { makeScene } from '../../core/show/create';
 import { addNode, setFormula } from '../../core/show/edit';
 import type { ControlValue, PatchNode, Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
-import { handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';
+import { dragged, dragsOf, handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';
 
 const aspect = 16 / 9;
 
@@ -76,4 +76,23 @@ test('places near the middle, an edge or a safe line are drawn to it', () => {
   expect(snapped([0.01, -0.012], aspect)).toEqual([0, 0]);
   expect(snapped([aspect / 2 - 0.01, 0.3], aspect)).toEqual([aspect / 2, 0.3]);
   expect(snapped([0.3, 0.44], aspect)).toEqual([0.3, 0.5 * safeAreas.title]);
+});
+
+test('a camera turns by dragging over the monitor, and comes nearer by the wheel', () => {
+  const scene = makeScene(catalogue, 's1', 'Scene');
+  const id = addNode(scene, catalogue, 'camera', [0, 0]);
+  const drags = dragsOf(scene, scene.nodes[id]);
+  expect(drags.map(({ control, by }) => [control, by])).toEqual([
+    ['orbit', 'across'],
+    ['height', 'up'],
+    ['distance', 'wheel'],
+  ]);
+  const [orbit, height, distance] = drags;
+  expect(dragged(orbit, 30, 0.5, 0.2, 0)).toBe(-60);
+  expect(dragged(height, 25, 0.5, -0.9, 0)).toBe(90);
+  expect(dragged(distance, 2, 0.5, 0.2, 0)).toBe(2);
+  expect(dragged(distance, 2, 0, 0, 100)).toBeGreaterThan(2);
+  // What is driven is not the hand's.
+  setFormula(scene, id, 'orbit', 'time');
+  expect(dragsOf(scene, scene.nodes[id]).map(({ control }) => control)).toEqual(['height', 'distance']);
 });

@@ -60,6 +60,46 @@ function pointHandle(
   }
 }
 
+/** A number that dragging over the whole monitor turns, or the wheel. */
+export interface MonitorDrag {
+  control: string;
+  by: 'across' | 'up' | 'wheel';
+  value: number;
+  min: number;
+  max: number;
+}
+
+/** What of a node is turned by dragging over the monitor: what nothing else drives. */
+export function dragsOf(scene: Scene, node: PatchNode): MonitorDrag[] {
+  const kind = kindOf(catalogue, node);
+  if (!kind) return [];
+  const specs: Readonly<Record<string, ControlSpec>> = kind.controls;
+  const plain = Object.fromEntries(
+    Object.entries(specs).map(([name, spec]) => [name, plainValue(spec, node.controls[name])]),
+  );
+  return Object.entries(specs).flatMap(([control, spec]): MonitorDrag[] => {
+    if (!('drag' in spec) || !spec.drag || !(spec.shownIf?.(plain) ?? true)) return [];
+    if (isDriven(scene, node, control)) return [];
+    const [value] = numbersOf(spec, node.controls[control]);
+    return [{ control, by: spec.drag, value, min: spec.min ?? -Infinity, max: spec.max ?? Infinity }];
+  });
+}
+
+const halfTurn = 180;
+
+/** Its value after a drag by a share of the monitor, or after so many pixels of a wheel. */
+export function dragged(
+  drag: MonitorDrag,
+  from: number,
+  across: number,
+  up: number,
+  wheelPx: number,
+): number {
+  const by = drag.by === 'across' ? -across * halfTurn : drag.by === 'up' ? -up * halfTurn : 0;
+  const value = drag.by === 'wheel' ? from * Math.exp(wheelPx * 0.0012) : from + by;
+  return Math.min(drag.max, Math.max(drag.min, value));
+}
+
 /** All that can be dragged of a node, as its kind says. `aspect`: of the canvas. */
 export function handlesOf(scene: Scene, node: PatchNode, aspect: number): MonitorHandle[] {
   const kind = kindOf(catalogue, node);

@@ -3,7 +3,7 @@ import { setControl } from '../../core/show/edit';
 import type { Scene } from '../../core/show/types';
 import { useSession } from '../data/session';
 import { editScene, endGesture } from '../data/show-store';
-import { handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';
+import { dragged, dragsOf, handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';
 
 const round = (v: number): number => Math.round(v * 1e4) / 1e4;
 
@@ -46,6 +46,8 @@ export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number
   const node = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
   const handles = node && guides.handles ? handlesOf(scene, node, aspect) : [];
   const adder = node && guides.handles ? placeAdder(node) : null;
+  const drags = node && guides.handles ? dragsOf(scene, node) : [];
+  const grip = useRef<{ x: number; y: number; values: number[] } | null>(null);
   const placeOf = (event: { clientX: number; clientY: number }): [number, number] => {
     const frame = box.current!.getBoundingClientRect();
     return [
@@ -101,6 +103,47 @@ export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number
             from && <line key={key} x1={from[0]} y1={-from[1]} x2={place[0]} y2={-place[1]} />,
         )}
       </svg>
+      {drags.length > 0 && (
+        <div
+          className="pointer-events-auto absolute inset-0 cursor-grab touch-none active:cursor-grabbing"
+          data-testid="orbit"
+          title="Drag to turn, wheel to come nearer"
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            grip.current = { x: event.clientX, y: event.clientY, values: drags.map(({ value }) => value) };
+          }}
+          onPointerMove={(event) => {
+            const from = grip.current;
+            if (!from) return;
+            const frame = event.currentTarget.getBoundingClientRect();
+            const across = (event.clientX - from.x) / frame.width;
+            const up = (from.y - event.clientY) / frame.height;
+            set(
+              Object.fromEntries(
+                drags.flatMap((drag, k) =>
+                  drag.by === 'wheel' ? [] : [[drag.control, dragged(drag, from.values[k], across, up, 0)]],
+                ),
+              ),
+              'orbit',
+            );
+          }}
+          onPointerUp={() => {
+            grip.current = null;
+            endGesture();
+          }}
+          onPointerCancel={() => (grip.current = null)}
+          onWheel={(event) =>
+            set(
+              Object.fromEntries(
+                drags.flatMap((drag) =>
+                  drag.by === 'wheel' ? [[drag.control, dragged(drag, drag.value, 0, 0, event.deltaY)]] : [],
+                ),
+              ),
+              'zoom',
+            )
+          }
+        />
+      )}
       {handles.map((handle) => (
         <button
           key={handle.key}

@@ -25,6 +25,11 @@ interface NumberBase extends ControlBase {
    * the seconds of one turn itself, 0 none. For loops that have to fit.
    */
   pace?: { unit: string } | 'period';
+  /**
+   * How dragging over the monitor turns it: by moving across or up (from one side to the other is half of a turn), or by
+   * the wheel, which makes it larger and smaller.
+   */
+  drag?: 'across' | 'up' | 'wheel';
 }
 
 export interface NumberSpec extends NumberBase {

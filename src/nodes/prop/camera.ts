@@ -16,14 +16,16 @@ export default propKind({
     }),
     orbit: angle({
       label: 'Orbit',
-      help: 'Angle round the aim; 0 is in front.',
+      help: 'Angle round the aim; 0 is in front. Drag across the monitor.',
+      drag: 'across',
       default: 30,
       range: [0, 360],
       shownIf: (c) => c.by === 'orbit',
     }),
     height: angle({
       label: 'Height',
-      help: 'Angle above the ground; 90 looks straight down.',
+      help: 'Angle above the ground; 90 looks straight down. Drag up and down on the monitor.',
+      drag: 'up',
       default: 25,
       range: [-90, 90],
       min: -90,
@@ -32,7 +34,8 @@ export default propKind({
     }),
     distance: number({
       label: 'Distance',
-      help: 'From what it looks at.',
+      help: 'From what it looks at. Turn the wheel over the monitor.',
+      drag: 'wheel',
       default: 1.9,
       range: [0.2, 6],
       min: 0.001,

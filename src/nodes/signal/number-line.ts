@@ -25,8 +25,12 @@ export default signalKind({
     }),
     end: choice({
       label: 'End',
-      help: 'With the end for a range; without it for anything that goes round.',
-      options: { with: 'Reaches the end', without: 'Stops one before (for cycles)' },
+      help: 'With the end for a range; without it for anything that goes round; there and back again from the middle.',
+      options: {
+        with: 'Reaches the end',
+        without: 'Stops one before (for cycles)',
+        mirror: 'There and back',
+      },
       default: 'with',
     }),
     lane: text({ label: 'Lane', help: 'Name of the lane it gives.', default: 'value' }),
@@ -37,7 +41,11 @@ export default signalKind({
   compute({ controls: c, out }) {
     const n = c.samples;
     const [into] = out.layout([c.lane || 'value'], n);
-    const steps = c.end === 'with' ? Math.max(1, n - 1) : n;
-    for (let i = 0; i < n; i++) into[i] = c.from + ((c.to - c.from) * i) / steps;
+    const half = Math.ceil(n / 2);
+    const steps = c.end === 'with' ? Math.max(1, n - 1) : c.end === 'mirror' ? Math.max(1, half - 1) : n;
+    for (let i = 0; i < n; i++) {
+      const k = c.end === 'mirror' ? Math.min(i, n - 1 - i) : i;
+      into[i] = c.from + ((c.to - c.from) * k) / steps;
+    }
   },
 });
