@@ -13,6 +13,12 @@ import { queenPulse } from './scenes/queen-pulse';
 import { smokeFrames } from './scenes/smoke-frames';
 import { shadeSlats } from './scenes/shade-slats';
 import { smokeFroth } from './scenes/smoke-froth';
+import { glassLeaves } from './scenes/glass-leaves';
+import { hedgeFlight } from './scenes/hedge-flight';
+import { nectarMerge } from './scenes/nectar-merge';
+import { reedFan } from './scenes/reed-fan';
+import { silkSkin } from './scenes/silk-skin';
+import { turningGlass } from './scenes/turning-glass';
 import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
 
@@ -30,6 +36,12 @@ show.scenes = [
   twoBees(),
   loomRows(),
   combWall(),
+  glassLeaves(),
+  nectarMerge(),
+  hedgeFlight(),
+  reedFan(),
+  silkSkin(),
+  turningGlass(),
 ].map((sketch) => sketch.scene);
 
 const findings = checkShow(show, catalogue);

@@ -58,20 +58,41 @@ export function combWall(): Sketch {
   });
   const wax = s.add('body', 'Wax', [570, 60], { shading: 'lit', colour: [1, 1, 1, 1] });
   s.wire(cell, wax, 'shape');
-  const cells = s.add('instances', 'Cells', [780, 60], { size: 1 });
+  // One picture lies across all of the cells and travels with them.
+  const swarm = s.add('noise', 'Swarm', [0, 60], {
+    octaves: 3,
+    period: 0.32,
+    rate: 0.12,
+    contrast: 1.6,
+    amplitude: 0.9,
+  });
+  const honey = s.add('gradient-map', 'Honey', [190, 60], {
+    colours: [
+      { at: 0, colour: [0.28, 0.2, 0.3, 1] },
+      { at: 0.4, colour: [1, 0.62, 0.3, 1] },
+      { at: 0.7, colour: [1.0, 0.95, 0.8, 1] },
+      { at: 1, colour: [0.5, 1, 0.95, 1] },
+    ],
+  });
+  s.wire(swarm, honey, 'picture');
+  s.wire(honey, wax, 'picture');
+  const cells = s.add('instances', 'Cells', [780, 60], { size: 1, part: 'place', frame: [1.15, 1] });
   s.wire(wax, cells, 'body');
   for (const axis of ['x', 'y']) {
     const wire = s.wire(spiral, cells, `place.${axis}`, undefined, { lane: axis });
     delete s.scene.wires[wire].fit;
   }
   s.formula(cells, 'stretch.z', '0.06 + bands * bands * 0.5 + soft_ball * 0.16 + own_breath * 0.014');
-  s.formula(cells, 'tint.r', '0.34 - u * 0.27 + bands * (0.8 - u * 0.35) + soft_ball * 0.35');
-  s.formula(cells, 'tint.g', '0.13 + u * 0.2 + bands * (0.3 + u * 0.55) + soft_ball * 0.3');
-  s.formula(cells, 'tint.b', '0.06 + u * 0.24 + bands * u * 0.8 + soft_ball * 0.25');
+  s.formula(cells, 'tint.r', '0.5 - u * 0.3 + bands * (0.8 - u * 0.35) + soft_ball * 0.35');
+  s.formula(cells, 'tint.g', '0.24 + u * 0.26 + bands * (0.3 + u * 0.55) + soft_ball * 0.3');
+  s.formula(cells, 'tint.b', '0.12 + u * 0.34 + bands * u * 0.8 + soft_ball * 0.25');
   const sun = s.add('light', 'Lamp', [780, 240], {
     colour: [1, 0.8, 0.55, 1],
-    strength: 1.6,
+    strength: 1.8,
     place: [-0.7, 0.9, 1.1],
+    shadow: 0.7,
+    soft: 0.3,
+    shadowWidth: 1.6,
   });
   const moon = s.add('light', 'Glass', [780, 350], {
     form: 'ambient',

@@ -47,51 +47,55 @@ export function loomRows(): Sketch {
   const soft = s.add('smooth', 'Softly', [380, 330], { rise: 0.2, fall: 0.5 });
   s.wire(rows, soft, 'in');
 
-  const sheet = s.add('sheet', 'Thread', [380, 60], { size: [2.1, 1], columns: 2, rows: 2 });
-  const body = s.add('body', 'Light', [560, 60], {
-    shading: 'flat',
-    solid: false,
-    blending: 'add',
-    colour: [1, 1, 1, 1],
-  });
-  s.wire(sheet, body, 'shape');
-  const copies = s.add('instances', 'Rows', [760, 60], {});
-  s.wire(body, copies, 'body');
-  s.formula(copies, 'place.y', '((i + 0.5) / n - 0.5) * 0.98');
-  s.formula(copies, 'stretch.y', '0.0026 + softly * softly * 0.007 + shuttle * 0.013');
-  s.formula(copies, 'size', '1');
-  s.formula(copies, 'tint.r', '0.75 + shuttle * 0.9');
-  s.formula(copies, 'tint.g', '0.3 + softly * 0.2 + shuttle * 0.62');
-  s.formula(copies, 'tint.b', '0.14 + abs(u - 0.5) * 0.9 + shuttle * 0.16');
-  s.formula(copies, 'tint.a', '0.7 + shuttle * 0.3');
-  s.wire(ripple, copies, 'place.z', [0, 0.001]);
-  const camera = s.add('camera', 'Straight', [760, 230], {
-    projection: 'straight',
-    viewHeight: 1,
-    orbit: 0,
-    height: 0,
-  });
-  const shot = s.add('shot', 'Woven', [950, 60], { background: palette.clear });
-  for (const prop of [copies, camera]) s.wire(prop, shot, 'props');
-
-  // The hit as a picture, one pixel a row, lifts the rows where the cloth is bright.
+  // The hit as a picture, one pixel a row: where the cloth is bright, it lifts the threads.
   const lanes = s.add('rearrange', 'One a Lane', [560, 560], { order: 'turned' });
   const strip = s.add('data-image', 'Hit Picture', [760, 470], { layout: 'rows', smooth: true });
   s.wire(ripple, lanes, 'in');
   s.wire(lanes, strip, 'in');
-  const steady = s.add('levels', 'Always a Little', [950, 470], { output: [0.16, 1] });
+  const steady = s.add('levels', 'Always a Little', [950, 470], { output: [0.2, 1] });
   s.wire(strip, steady, 'picture');
-  const lift = s.add('blend', 'Lift', [950, 300], { mode: 'multiply' });
-  s.wire(cloth, lift, 'picture');
-  s.wire(steady, lift, 'over');
-  const relief = s.add('displace', 'Relief', [1140, 60], {
-    push: 0.15,
-    axes: [0, 1],
-    middle: 0,
-    up: 'brightness',
+  const hot = s.add('gradient-map', 'Hot Where Hit', [950, 300], {
+    colours: [
+      { at: 0, colour: [0.5, 0.16, 0.3, 1] },
+      { at: 0.25, colour: palette.ember },
+      { at: 0.6, colour: palette.honey },
+      { at: 1, colour: palette.wax },
+    ],
   });
-  s.wire(shot, relief, 'picture');
-  s.wire(lift, relief, 'map');
+  s.wire(steady, hot, 'picture');
+
+  const sheet = s.add('sheet', 'Threads', [380, 60], { size: [2.6, 1.5], columns: 220, rows: 48 });
+  const flat = s.add('place', 'Laid Back', [560, 60], { turn: [-62, 0, 0] });
+  s.wire(sheet, flat, 'shape');
+  const body = s.add('body', 'Rows', [760, 60], {
+    draw: 'lines',
+    lines: 'rows',
+    shading: 'flat',
+    solid: false,
+    blending: 'add',
+    colour: [1, 1, 1, 0.9],
+    width: 9,
+    leastWidth: 1.1,
+    liftAlong: 'y',
+    liftDepth: 0.5,
+    fog: 0.8,
+    fogNear: 1.5,
+    fogFar: 2.7,
+    fogColour: [0, 0, 0, 0],
+  });
+  s.wire(flat, body, 'shape');
+  s.wire(cloth, body, 'lift');
+  s.wire(steady, body, 'liftBy');
+  s.wire(hot, body, 'picture');
+  // How bright the cloth is sets how thick a thread is, all along it.
+  const thick = s.add('levels', 'Thickness', [560, 240], { input: [0.35, 1], output: [0.04, 0.7] });
+  s.wire(cloth, thick, 'picture');
+  s.wire(thick, body, 'widthBy');
+  s.formula(body, 'ownLight', 'softly * 0.8');
+  const camera = s.add('camera', 'Camera', [760, 260], { orbit: 0, height: 16, distance: 1.75, view: 40 });
+  s.swing(camera, 'orbit', { amount: 7, rate: 0.03 });
+  const shot = s.add('shot', 'Woven', [950, 60], { background: palette.clear });
+  for (const prop of [body, camera]) s.wire(prop, shot, 'props');
   const dark = s.add('gradient', 'Dark', [1140, 260], {
     turn: 90,
     colours: [
@@ -102,7 +106,7 @@ export function loomRows(): Sketch {
   });
   const laid = s.add('blend', 'Over Dark', [1320, 80], { mode: 'add' });
   s.wire(dark, laid, 'picture');
-  s.wire(relief, laid, 'over');
+  s.wire(shot, laid, 'over');
   const shine = s.add('glow', 'Shine', [1490, 60], { strength: 0.8, threshold: 0.35, reach: 0.04 });
   s.wire(laid, shine, 'picture');
   s.wire(shine, s.out, 'picture');

@@ -78,7 +78,7 @@ export function waggleTrace(): Sketch {
   s.wire(spin, rows, 'shape');
   s.wire(spin, skin, 'shape');
 
-  const sheet = s.add('sheet', 'Sheet', [760, 480], { size: [6, 4], columns: 2, rows: 70 });
+  const sheet = s.add('sheet', 'Sheet', [760, 480], { size: [6, 4], columns: 90, rows: 70 });
   const tilt = s.add('place', 'Tilted', [950, 480], { move: [0, -0.1, -1.3], turn: [-24, 0, 14] });
   const lines = s.add('body', 'Lines Behind', [1140, 480], {
     draw: 'lines',
@@ -88,9 +88,14 @@ export function waggleTrace(): Sketch {
     solid: false,
     colour: [0.13, 0.34, 0.36, 0.55],
     width: 1.3,
+    liftDepth: 0.5,
+    liftMiddle: 0.5,
   });
   s.wire(sheet, tilt, 'shape');
   s.wire(tilt, lines, 'shape');
+  // The air behind moves as well: the lines are lifted by a slow noise.
+  const air = s.add('noise', 'Air', [950, 610], { octaves: 2, period: 0.4, rate: 0.12 });
+  s.wire(air, lines, 'lift');
   s.swing(tilt, 'turn.z', { amount: 8, rate: 0.03 });
 
   const sun = s.add('light', 'Lamp', [950, 330], {

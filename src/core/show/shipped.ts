@@ -19,6 +19,7 @@ const shippedFile = (file: string, name: string, accepts: FileSpec['accepts']): 
 export const shippedFiles: readonly ShippedFile[] = [
   shippedFile('comb-crest.svg', 'Comb crest', 'picture'),
   shippedFile('wax-pane.webp', 'Wax pane', 'picture'),
+  shippedFile('skep.glb', 'Skep of straw', 'model'),
   shippedFile('ember-swarm.webm', 'Ember swarm', 'clip'),
   shippedFile('first-frost.cube', 'First frost', 'look'),
   shippedFile('late-amber.cube', 'Late amber', 'look'),
