@@ -32,7 +32,20 @@ const figures: Record<string, { about: string; target: string }> = {
   previews: { about: 'a frame with 24 previews / without', target: '≤ 1.05' },
   copies10k: { about: '10,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
   copies100k: { about: '100,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
-  cpuCopies: { about: 'CPU of a frame: 100,000 copies / 1,000, from an image', target: '≤ 1.1' },
+  cubes10k: { about: '10,000 cubes from an image / plain instancing by hand', target: '≤ 0.5' },
+  copiesMerged10k: { about: '10,000 quads from an image / merged copies by hand', target: '≤ 1.15' },
+  copiesMerged100k: { about: '100,000 quads from an image / merged copies by hand', target: '≤ 1.15' },
+  copiesMerged1m: { about: '1,000,000 quads from an image / merged copies by hand', target: '≤ 1.15' },
+  cpuCopies: { about: 'CPU of a frame: 1,000,000 copies / 10,000, from an image', target: '≤ 1.1' },
+  lanes100k: {
+    about: 'copies from 100,000 samples that change every frame / a loop and an upload by hand',
+    target: '≤ 1.3',
+  },
+  sheet1024: {
+    about: 'a sheet of 1,024 x 1,024 lifted by an image, as lines / by hand',
+    target: '≤ 1.25',
+  },
+  fields4: { about: 'four fields melting, lit, at 320x180 / one shader by hand', target: '≤ 1.15' },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
   oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
   signals300Ms: {

@@ -35,7 +35,7 @@ export function reedFan(): Sketch {
   const camera = s.add('camera', 'Camera', [400, 250], { orbit: 0, height: 0, distance: 1.9, view: 34 });
   s.swing(camera, 'orbit', { amount: 16, rate: 0.03 });
   s.swing(camera, 'height', { amount: 7, rate: 0.023, phase: 0.2 });
-  const shot = s.add('shot', 'Shot', [590, 40], { background: palette.night, exposure: 0.42 });
+  const shot = s.add('shot', 'Shot', [590, 40], { background: palette.night, exposure: 0.62 });
   for (const prop of [reeds, camera]) s.wire(prop, shot, 'props');
   const wind = s.add('noise', 'Wind', [590, 250], {
     channels: 'three',

@@ -1,4 +1,3 @@
-import { palette } from '../palette';
 import { Sketch } from '../sketch';
 
 /** Curves to a surface: three rings that drift apart, one the other way; a skin over them, drawn as diamonds. */

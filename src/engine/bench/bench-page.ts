@@ -1,11 +1,12 @@
 import { Gpu } from '../gpu';
 import { chainByHand, chainEngine, stepsEngine } from './chain';
-import { copiesByHand, copiesEngine, cpuMs } from './copies';
+import { copiesByHand, copiesEngine, cpuMs, lanesByHand, lanesEngine } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { compare, median, type Ratio, type Work } from './measure';
 import { numberCases } from './numbers';
 import { Raw } from './raw';
 import { previewsEngine } from './previews';
+import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
 import { stillEngine } from './still';
 import { blurEngine, glowEngine } from './wide';
 
@@ -35,6 +36,9 @@ const seen = (work: Work & { look(): number[] }): Work => {
   return work;
 };
 
+const merged = (count: number, frames: number): Ratio =>
+  compare(copiesEngine(gpu, count), copiesByHand(raw, count, 'quad', 'merged'), rounds, frames);
+
 const cases: Record<string, () => Ratio> = {
   chain8: () => compare(seen(chainEngine(gpu)), chainByHand(raw), rounds, 4),
   chain8Speedup: () => steps('16'),
@@ -44,11 +48,19 @@ const cases: Record<string, () => Ratio> = {
   blur64: () => compare(seen(blurEngine(gpu, 64)), seen(blurEngine(gpu, 8)), rounds, 4),
   glow: () => compare(seen(glowEngine(gpu)), seen(blurEngine(gpu, 8)), rounds, 4),
   previews: () => compare(previewsEngine(gpu, true), previewsEngine(gpu, false), rounds, 8),
-  copies10k: () => compare(copiesEngine(gpu, 10000), copiesByHand(raw, 10000), rounds, 4),
-  copies100k: () => compare(copiesEngine(gpu, 100000), copiesByHand(raw, 100000), rounds, 2),
+  copies10k: () => compare(copiesEngine(gpu, 10000), copiesByHand(raw, 10000, 'quad', 'plain'), rounds, 4),
+  copies100k: () => compare(copiesEngine(gpu, 100000), copiesByHand(raw, 100000, 'quad', 'plain'), rounds, 2),
+  cubes10k: () =>
+    compare(copiesEngine(gpu, 10000, 'cube'), copiesByHand(raw, 10000, 'cube', 'plain'), rounds, 4),
+  copiesMerged10k: () => merged(10000, 6),
+  copiesMerged100k: () => merged(100000, 3),
+  copiesMerged1m: () => merged(1000000, 1),
+  lanes100k: () => compare(lanesEngine(gpu, 100000), lanesByHand(raw, 100000), rounds, 3),
+  sheet1024: () => compare(seen(sheetEngine(gpu)), sheetByHand(raw), rounds, 2),
+  fields4: () => compare(fieldsEngine(gpu), fieldsByHand(raw), rounds, 6),
   cpuCopies: () => {
-    const many = copiesEngine(gpu, 100000);
-    const few = copiesEngine(gpu, 1000);
+    const many = copiesEngine(gpu, 1000000);
+    const few = copiesEngine(gpu, 10000);
     cpuMs(many, 2);
     cpuMs(few, 20);
     return plain(() => cpuMs(many, 3) / cpuMs(few, 3));

@@ -68,6 +68,35 @@ export class Raw {
     gl.texParameteri(gl.TEXTURE_2D, gl.TEXTURE_WRAP_T, gl.CLAMP_TO_EDGE);
   }
 
+  /** A buffer of numbers as an attribute of a vertex array of its own, with the order in which they are drawn. */
+  vertices(
+    program: WebGLProgram,
+    attributes: Record<string, [Float32Array, number]>,
+    index: Uint32Array,
+  ): WebGLVertexArrayObject {
+    const { gl } = this;
+    const array = gl.createVertexArray();
+    gl.bindVertexArray(array);
+    for (const [name, [values, width]] of Object.entries(attributes)) {
+      gl.bindBuffer(gl.ARRAY_BUFFER, gl.createBuffer());
+      gl.bufferData(gl.ARRAY_BUFFER, values, gl.STATIC_DRAW);
+      const at = gl.getAttribLocation(program, name);
+      gl.enableVertexAttribArray(at);
+      gl.vertexAttribPointer(at, width, gl.FLOAT, false, 0, 0);
+    }
+    gl.bindBuffer(gl.ELEMENT_ARRAY_BUFFER, gl.createBuffer());
+    gl.bufferData(gl.ELEMENT_ARRAY_BUFFER, index, gl.STATIC_DRAW);
+    gl.bindVertexArray(null);
+    return array;
+  }
+
+  /** Writes numbers into a texture that was made for as many. */
+  rewrite(texture: WebGLTexture, width: number, height: number, rgba: Float32Array): void {
+    const { gl } = this;
+    gl.bindTexture(gl.TEXTURE_2D, texture);
+    gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
+  }
+
   /** One triangle over the whole target. */
   pass(program: WebGLProgram, framebuffer: WebGLFramebuffer, width: number, height: number): void {
     const { gl } = this;

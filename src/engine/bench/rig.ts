@@ -44,6 +44,7 @@ export class Rig implements Work {
     /** The node whose picture is wanted; what a scene does to it on its way out is not measured. */
     private readonly node: string,
     options: Omit<StageOptions, 'waits'> = {},
+    private readonly canvas = size,
   ) {
     this.run.update(patch.scene, [node]);
     // Patches that are measured read no files.
@@ -56,9 +57,9 @@ export class Rig implements Work {
 
   frame(k: number): void {
     const moment = momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 });
-    const frame = { moment, live: this.live, canvas: size, loop: oneStep };
+    const frame = { moment, live: this.live, canvas: this.canvas, loop: oneStep };
     this.run.run(frame);
-    this.stage.fullHeight = size.height;
+    this.stage.fullHeight = this.canvas.height;
     this.stage.draw(this.patch.scene, frame, [this.node]);
   }
 
