@@ -85,11 +85,18 @@ export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): stri
     case 'toggle':
       return driven ? null : String(value);
     case 'number':
-      return spec.onOff && !driven ? String(value !== 0) : null;
+      return spec.onOff !== undefined && !driven
+        ? String(value !== (spec.onOff === true ? 0 : spec.onOff))
+        : null;
+    case 'vector':
+      return spec.onOff && !driven ? String((value as number[]).some((v) => v !== 0)) : null;
     default:
       return null;
   }
 }
+
+/** Controls whose value is never a literal: only whether it is off may stand in the code. */
+export const isSwitch = (spec: ControlSpec): boolean => spec.type === 'number' || spec.type === 'vector';
 
 export const choiceIndex = (spec: ChoiceSpec, value: string): number =>
   Math.max(0, Object.keys(spec.options).indexOf(value));
@@ -312,7 +319,7 @@ class Writer {
           );
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
-        const code = spec.type === 'number' ? null : part.codeOf(name);
+        const code = isSwitch(spec) ? null : part.codeOf(name);
         if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
         const type = glslTypes[spec.type];
         if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);

@@ -22,8 +22,11 @@ interface Table {
 export const allCopies = (levels: readonly InstancesProp[]): number =>
   levels.reduce((product, { count }) => product * count, 1);
 
-/** What of one level of copies stands in the code. */
-export function copyFormOf(prop: InstancesProp): CopyForm {
+/**
+ * What of one level of copies stands in the code. `before`: what stood there; what was once turned stays so, so that
+ * turning it to 0 and back compiles nothing.
+ */
+export function copyFormOf(prop: InstancesProp, before?: CopyForm): CopyForm {
   const many = (lanes: readonly Float32Array[]): boolean => lanes.some((lane) => lane.length > 1);
   const { pixels, part, region, start, on } = prop;
   const pixelCount = pixels
@@ -33,6 +36,8 @@ export function copyFormOf(prop: InstancesProp): CopyForm {
     : 0;
   return {
     many: [many([...prop.place, prop.scale]), many(prop.turn), many(prop.size), many(prop.tint)],
+    turned: before?.turned === true || prop.turn.some((lane) => lane.length > 1 || lane[0] !== 0),
+    anchored: before?.anchored === true || prop.anchor.some((v) => v !== 0),
     points: on && on.count > 0 ? (on.count === prop.count ? 'exact' : prop.spread) : null,
     facing: prop.facing === 'normal' && !on?.count ? 'none' : prop.facing,
     pixels: pixels && {

@@ -4,6 +4,9 @@ import type { InstancesProp } from '../core/prop';
 export interface CopyForm {
   /** Whether place (with scale), turn, size and tint have a value for each copy. */
   many: readonly [boolean, boolean, boolean, boolean];
+  /** Whether it is turned at all, and grows from another place than its own 0, 0, 0. */
+  turned: boolean;
+  anchored: boolean;
   points: null | 'exact' | InstancesProp['spread'];
   facing: InstancesProp['facing'];
   pixels: null | {
@@ -204,7 +207,10 @@ export function copyGlsl(
       ? `move += normalize(aside + vec3(0.0, 0.0, 1e-5)) * ${how}.x * within;`
       : `move += m * vec3(0.0, 0.0, ${how}.x * within);`;
   }
-  code.push(`mat3 m = ${turning ? 'turnMatrix(turn)' : u('turnOne')};`);
+  const facing = form.facing !== 'none';
+  const matrix = turning || form.turned || facing || form.region !== null;
+  if (matrix)
+    code.push(`mat3 m = ${turning ? 'turnMatrix(turn)' : form.turned ? u('turnOne') : 'mat3(1.0)'};`);
   if (form.facing === 'camera') code.push('m = transpose(mat3(view)) * m;');
   if (form.facing === 'normal') code.push('m = facingMatrix(outward) * m;');
   if (form.facing === 'outward') code.push('m = facingMatrix(move) * m;');
@@ -213,7 +219,9 @@ export function copyGlsl(
     code.push(`m = facingMatrix(${u('toward')}) * m;`);
   }
   if (form.region) code.push(extra, `m = m * turnMatrix(${u('regionTurn')} * within);`);
-  code.push(`vec3 grown3 = (p - ${u('anchor')}) * size;`);
+  const from = (point: string): string => (form.anchored ? `(${point} - ${u('anchor')})` : point);
+  const placed = (point: string): string => (matrix ? `m * (${point})` : point);
+  code.push(`vec3 grown3 = ${from('p')} * size;`);
   if (form.part === 'place') {
     declared.push(`uniform vec2 ${u('frame')};`);
     if (uses.uv) code.push(`at = (home.xy + grown3.xy) / ${u('frame')} + 0.5;`);
@@ -228,9 +236,9 @@ export function copyGlsl(
       );
     }
   }
-  code.push('p = m * grown3 + move;');
-  if (uses.line) code.push(`q = m * ((q - ${u('anchor')}) * size) + move;`);
-  if (uses.normal) code.push('n = m * (n / max(abs(size), vec3(1e-6)) * sign(size + vec3(1e-9)));');
+  code.push(`p = ${placed('grown3')} + move;`);
+  if (uses.line) code.push(`q = ${placed(`${from('q')} * size`)} + move;`);
+  if (uses.normal) code.push(`n = ${placed('n / max(abs(size), vec3(1e-6)) * sign(size + vec3(1e-9))')};`);
   code.push('dotSize *= size.xy;');
   return `${declared.join('\n')}
 void stand_${k}(int i, inout vec3 p, inout vec3 q, inout vec3 n, inout vec4 tint, inout vec2 at, inout vec2 dotSize) {

@@ -17,7 +17,7 @@ import type { MediaLibrary } from './media/library';
 import { bindProgram, fillProgram, type Program, type TextureView } from './program';
 import { Sheets } from './sheets';
 import { FieldPainter } from './field-shot';
-import { ShotPainter } from './shot';
+import { drawsDirectly, ShotPainter } from './shot';
 import { dropPrograms, fitStored, freeStored, newStored, type Stored } from './stored';
 
 export interface StageOptions {
@@ -390,14 +390,15 @@ export class ImageStage {
       if (paint.type === 'data') {
         this.upload(stored, this.dataOf(paint, node, run, frame));
       } else if (paint.type === 'shot') {
-        this.fit(node.id, stored, width, height);
         const settings = paint.settings(this.work(node, run, frame));
+        const props = this.run.inputsOf(node.id).props as never as readonly Prop[];
+        this.fit(node.id, stored, width, height, drawsDirectly(settings, props));
         const done = this.shots.paint({
           node: node.id,
           target: stored.target!,
           bits: stored.bits,
           settings,
-          props: this.run.inputsOf(node.id).props as never,
+          props,
           pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
           waits: this.options.waits === true,
           textureOf: (image) => this.textureOf(image.node, image.back),
@@ -498,8 +499,8 @@ export class ImageStage {
     }
   }
 
-  private fit(id: string, stored: Stored, width: number, height: number): void {
-    fitStored(this.gpu, stored, width, height, this.moving);
+  private fit(id: string, stored: Stored, width: number, height: number, depth = false): void {
+    fitStored(this.gpu, stored, width, height, this.moving, depth);
     if (stored.double) this.exchanged.add(id);
   }
 

@@ -74,7 +74,7 @@ ${form.colours ? 'in vec4 tone;' : ''}
 ${line || form.drawing === 'points' ? 'in vec3 other; in vec2 corner;' : ''}
 ${line && form.lift ? `in vec2 otherUv;${form.lift.along === 'normal' ? ' in vec3 otherNormal;' : ''}` : ''}
 ${copied ? 'in float merge; uniform int merged; uniform int allCopies;' : ''}
-uniform mat4 view; uniform mat4 projection;
+uniform mat4 view; uniform mat4 projection; uniform mat4 seen;
 uniform vec2 viewportPx; uniform float widthPx; uniform float leastPx; uniform bool widthShrinks; uniform float pointSize;
 ${form.widthBy ? 'uniform sampler2D widthMap;' : ''}
 ${hasWorld(form) ? 'out vec3 world;' : ''}
@@ -106,14 +106,14 @@ ${stands}`
   ${hasWorld(form) ? 'world = p;' : ''}
   ${hasNormal(form) ? 'facingNormal = n;' : ''}
   ${uv ? 'onPicture = onPicture_;' : ''}
-  vec4 clip = projection * (view * vec4(p, 1.0));
+  vec4 clip = seen * vec4(p, 1.0);
   ${forDistance ? 'away = -(view * vec4(p, 1.0)).z;' : ''}
   float widthFactor = ${form.widthBy ? 'dot(textureLod(widthMap, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722))' : '1.0'};
   ${form.drawing === 'hairlines' ? 'tint.a *= clamp(max(widthPx * widthFactor, leastPx), 0.0, 1.0);' : ''}
   ${
     line
       ? `
-  vec4 clipOther = projection * (view * vec4(q, 1.0));
+  vec4 clipOther = seen * vec4(q, 1.0);
   // What lies behind the camera is cut where the view begins: beyond it, a direction on the screen means nothing.
   const float nearest = 1e-3;
   if (clip.w < nearest && clipOther.w > nearest) clip = mix(clip, clipOther, (nearest - clip.w) / (clipOther.w - clip.w));
@@ -132,14 +132,15 @@ ${stands}`
   float half_ = drawn * 0.5 + 0.5;
   vec2 side = vec2(-along.y, along.x) * corner.y;
   // viewportPx is half the picture in pixels, so a pixel is 1 / viewportPx of clip space.
-  clip.xy += (side * half_ + along * corner.x * half_ * 0.5) / viewportPx * clip.w;
+  // What is opaque reaches over its ends, to close the corners; what is added up would be brighter there.
+  clip.xy += (side * half_${form.solid ? ' + along * corner.x * half_ * 0.5' : ''}) / viewportPx * clip.w;
   across = vec2(corner.x * half_, drawn * 0.5);`
       : ''
   }
   ${
     dot
       ? `
-  vec4 seen = view * vec4(p, 1.0);
+  vec4 before = view * vec4(p, 1.0);
   vec2 half_ = vec2(pointSize * 0.5 * widthFactor) * dotSize;
   // A dot smaller than a pixel would come and go as it moves; it is drawn a pixel wide and fainter.
   float px = max(abs(half_.x), abs(half_.y)) * projection[1][1] / max(clip.w, 1e-4) * viewportPx.y;
@@ -149,9 +150,9 @@ ${stands}`
     form.drawing === 'sprites'
       ? 'gl_PointSize = 2.0 * px * grow;'
       : `vec2 at = corner;
-  seen.xy += at * half_ * grow;
+  before.xy += at * half_ * grow;
   across = at;
-  clip = projection * seen;`
+  clip = projection * before;`
   }`
       : ''
   }
@@ -261,7 +262,9 @@ uniform highp sampler2D shadowMap; uniform mat4 shadowView[4]; uniform vec4 shad
 float shadowIn(int slot, vec3 at, vec3 n, vec3 to) {
   float slope = 1.0 - max(0.0, dot(n, to));
   vec4 how = shadowHow[slot];
-  vec4 seen = shadowView[slot] * vec4(at + n * how.w * (0.5 + 2.0 * slope), 1.0);
+  // As far along the normal as a slanting surface rises over a pixel of the map, and over the disc that is asked.
+  float disc = how.w / 1.5 * how.z * float(textureSize(shadowMap, 0).x) * 0.5;
+  vec4 seen = shadowView[slot] * vec4(at + n * (how.w * (0.5 + 2.0 * slope) + disc * min(1.0, slope * 1.5)), 1.0);
   if (seen.w <= 0.0) return 1.0;
   vec3 place = seen.xyz / seen.w * 0.5 + 0.5;
   if (any(lessThan(place, vec3(0.0))) || any(greaterThan(place, vec3(1.0)))) return 1.0;

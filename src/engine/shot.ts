@@ -107,6 +107,18 @@ function objectFor(drawing: Drawing, built: PropMesh, material: Material): Drawn
   return object;
 }
 
+const isToned = ({ tone, exposure }: ShotSettings): boolean => tone === 'soft' || exposure !== 1;
+
+/**
+ * Whether a shot needs no picture in between: with plain edges, without tone and blur it is drawn where it is wanted, and
+ * saves a pass over all pixels.
+ */
+export const drawsDirectly = (settings: ShotSettings, props: readonly Prop[]): boolean =>
+  settings.samples === 0 &&
+  settings.gives === 'picture' &&
+  !isToned(settings) &&
+  !props.some((prop) => prop.type === 'camera' && prop.blur > 0);
+
 /** Photographs props into targets. Meshes, programs and tables live as long as their prop stays in the shot. */
 export class ShotPainter {
   /** Meshes that were built or filled anew since the start: what stands still must not count. */
@@ -138,6 +150,7 @@ export class ShotPainter {
     this.shared = {
       view: { value: new Matrix4() },
       projection: { value: new Matrix4() },
+      seen: { value: new Matrix4() },
       eye: { value: [0, 0, 0] },
       toEye: { value: [0, 0, 1] },
       straightOn: { value: false },
@@ -185,18 +198,23 @@ export class ShotPainter {
     const { gpu } = this;
     const { settings, target, bits } = job;
     for (const drawn of this.drawn.values()) drawn.object.visible = false;
+    // Where nothing hides anything, nobody has to ask what lies in front.
+    const hides = shown.some(({ look }) => look.solid);
     for (const drawn of shown) {
       drawn.object.visible = true;
       drawn.object.material = drawn.picture;
+      drawn.picture.depthTest = hides;
     }
-    let into = gpu.acquire(target.width, target.height, bits, true, settings.samples);
+    const direct = drawsDirectly(settings, job.props);
+    let into = direct ? target : gpu.acquire(target.width, target.height, bits, true, settings.samples);
     const [r, g, b, a] = settings.background;
     gpu.renderer.setRenderTarget(into);
     gpu.renderer.setClearColor(this.background.setRGB(r, g, b), a);
-    gpu.renderer.clear(true, true, false);
+    gpu.renderer.clear(true, hides, false);
     gpu.renderer.render(this.scene, camera);
+    if (direct) return;
     if (prop.blur > 0) into = this.drawBlur(shown, camera, prop, into, bits);
-    if (settings.tone === 'soft' || settings.exposure !== 1) {
+    if (isToned(settings)) {
       this.tone.uniforms.picture.value = into.texture;
       this.tone.uniforms.exposure.value = settings.exposure;
       this.tone.uniforms.soft.value = settings.tone === 'soft';
@@ -296,6 +314,7 @@ export class ShotPainter {
     const { shared } = this;
     (shared.view.value as Matrix4).copy(camera.matrixWorldInverse);
     (shared.projection.value as Matrix4).copy(camera.projectionMatrix);
+    (shared.seen.value as Matrix4).multiplyMatrices(camera.projectionMatrix, camera.matrixWorldInverse);
     shared.eye.value = [...prop.place];
     const m = camera.matrixWorld.elements;
     shared.toEye.value = [m[8], m[9], m[10]];
@@ -316,7 +335,7 @@ export class ShotPainter {
       fog: look.fog.amount > 0 || before?.fog === true,
       colours: shape.colours !== undefined,
       solid: look.solid,
-      levels: levelsOf(prop).map(copyFormOf),
+      levels: levelsOf(prop).map((level, k) => copyFormOf(level, before?.levels[k])),
     };
   }
 

@@ -35,10 +35,20 @@ export const newStored = (bits: Bits): Stored => ({
 
 /**
  * Sees to it that the target has the right size and format, and, while `moving`, exchanges the two of a picture that is
- * read as it was before.
+ * read as it was before. `depth`: what is drawn into it hides what lies behind.
  */
-export function fitStored(gpu: Gpu, stored: Stored, width: number, height: number, moving: boolean): void {
-  if (stored.target && !gpu.fits(stored.target, width, height, stored.bits)) {
+export function fitStored(
+  gpu: Gpu,
+  stored: Stored,
+  width: number,
+  height: number,
+  moving: boolean,
+  depth = false,
+): void {
+  if (
+    stored.target &&
+    !(gpu.fits(stored.target, width, height, stored.bits) && stored.target.depthBuffer === depth)
+  ) {
     const kept = stored.double ? stored.target : null;
     if (stored.before) gpu.release(stored.before);
     stored.before = null;
@@ -46,7 +56,7 @@ export function fitStored(gpu: Gpu, stored: Stored, width: number, height: numbe
     stored.target = null;
     if (kept) {
       // The loop goes on at the new size from what it held.
-      const moved = gpu.acquire(width, height, stored.bits);
+      const moved = gpu.acquire(width, height, stored.bits, depth);
       gpu.copy(kept.texture, moved);
       gpu.release(kept);
       stored.target = moved;
@@ -59,7 +69,7 @@ export function fitStored(gpu: Gpu, stored: Stored, width: number, height: numbe
     gpu.release(stored.before);
     stored.before = null;
   }
-  stored.target ??= gpu.acquire(width, height, stored.bits);
+  stored.target ??= gpu.acquire(width, height, stored.bits, depth);
 }
 
 /** Frees the programs of `old` that are not among `kept`. */

@@ -18,8 +18,11 @@ interface NumberBase extends ControlBase {
   unit?: string;
   /** Takes n samples, one for each copy or sample; resolved as a Float32Array. */
   many?: true;
-  /** 0 switches something off: whether it is 0 then stands in a shader's code, as `$name?`, and what is off costs nothing. */
-  onOff?: true;
+  /**
+   * 0, or the number that is given, switches something off: whether it is that then stands in a shader's code, as `$name?`,
+   * and what is off costs nothing.
+   */
+  onOff?: true | number;
   /**
    * How often something turns: the choice control that says in which unit (hertz, beats or loop), or `period` where it is
    * the seconds of one turn itself, 0 none. For loops that have to fit.
@@ -89,6 +92,8 @@ export interface PointSpec extends PartsBase {
 /** x, y and z. */
 export interface VectorSpec extends PartsBase {
   type: 'vector';
+  /** 0, 0, 0 switches something off, as with a number. */
+  onOff?: true;
 }
 export interface TextSpec extends ControlBase {
   type: 'text';

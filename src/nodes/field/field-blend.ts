@@ -1,6 +1,6 @@
 import { choice, number } from '../../core/kind/controls';
 import { fieldKind } from '../../core/kind/kind';
-import { joinGlsl } from '../glsl/field';
+import { joinGlsl, roundingOf } from '../glsl/field';
 
 export default fieldKind({
   id: 'field-blend',
@@ -27,8 +27,10 @@ export default fieldKind({
     }),
   },
   helpers: [joinGlsl],
+  derived: { round: 'vec2' },
+  derive: ({ soft }) => ({ round: roundingOf(soft) }),
   field: {
     type: 'join',
-    join: `return $how == 0 ? joinSoft(a, b, $soft) : $how == 1 ? cutSoft(a, b, $soft) : commonSoft(a, b, $soft);`,
+    join: `return $how == 0 ? joinSoft(a, b, $round) : $how == 1 ? cutSoft(a, b, $round) : commonSoft(a, b, $round);`,
   },
 });

@@ -1,6 +1,6 @@
 import { number, vector } from '../../core/kind/controls';
 import { fieldKind, mostListed } from '../../core/kind/kind';
-import { joinGlsl } from '../glsl/field';
+import { joinGlsl, roundingOf } from '../glsl/field';
 
 export default fieldKind({
   id: 'field-copies',
@@ -27,19 +27,19 @@ export default fieldKind({
   },
   countOf: (_c, _inputs, longest) => Math.min(mostListed, longest),
   helpers: [joinGlsl],
-  derived: { list: 'vec4list', count: 'float' },
-  derive({ place, size }) {
+  derived: { list: 'vec4list', count: 'float', round: 'vec2' },
+  derive({ place, size, soft }) {
     const count = Math.min(mostListed, Math.max(size.length, ...place.map((lane) => lane.length)));
     const list = new Float32Array(4 * mostListed);
     const at = (lane: Float32Array, i: number): number => lane[lane.length > 1 ? i : 0] ?? 0;
     for (let i = 0; i < count; i++)
       list.set([at(place[0], i), at(place[1], i), at(place[2], i), Math.max(1e-4, at(size, i))], 4 * i);
-    return { list, count };
+    return { list, count, round: roundingOf(soft) };
   },
   field: {
     type: 'copies',
     place: 'return (p - $list[i].xyz) / $list[i].w;',
     distance: 'return d * $list[i].w;',
-    join: 'return joinSoft(a, b, $soft);',
+    join: 'return joinSoft(a, b, $round);',
   },
 });
