@@ -90,6 +90,16 @@ try {
   await desk.choose('Globe');
   await desk.find('[data-testid="table"]');
   await shot('bench-points');
+  await openScene('Silk Skin');
+  await drawn();
+  await desk.choose('Diamonds');
+  await drawn();
+  await shot('shapes');
+  await openScene('Nectar Merge');
+  await drawn();
+  await desk.choose('Melting');
+  await drawn();
+  await shot('fields');
   await openScene('Queen Pulse');
   await drawn();
   await desk.choose('One Life');

@@ -497,6 +497,46 @@ describe('light', () => {
   });
 });
 
+describe('from outside', () => {
+  test('a model shows with the picture that came with it', async () => {
+    const c = new Scenery();
+    const model = c.node('model', { size: 0.9 });
+    c.show(c.node('body', { shading: 'flat', colour: white }, { shape: model }));
+    const seen = await c.look();
+    expect(seen.answer.faults).toEqual({});
+    const [r, g, b] = at(seen, 0.02, -0.1);
+    expect(r).toBeGreaterThan(b + 0.2);
+    expect(g).toBeGreaterThan(b);
+    expect(seen.share(3, 0.5)).toBeGreaterThan(0.15);
+  });
+
+  test('letters are solids, and their holes are open', async () => {
+    const c = new Scenery();
+    const letters = c.node('letterform', { text: 'O', size: 0.8 });
+    c.show(c.node('body', { shading: 'flat', colour: white }, { shape: letters }));
+    const seen = await c.look();
+    expect(at(seen, 0, 0)[3]).toBe(0);
+    expect(at(seen, 0, 0.37)[3]).toBe(1);
+  });
+
+  test('a relief stands in the colours of its picture, lifted by its brightness', async () => {
+    const c = new Scenery({}, { height: 90, viewHeight: 1 });
+    const half = c.node('gradient', {
+      length: 0.001,
+      colours: [
+        { at: 0, colour: [0.2, 0, 0, 1] },
+        { at: 1, colour: [1, 1, 1, 1] },
+      ] as never,
+    });
+    c.show(c.node('relief', { depth: 0.4, blending: 'over', draw: 'rows', width: 3 }, { picture: half }));
+    // Seen from above, the bright half has come out toward the bottom of the picture.
+    const seen = await c.look();
+    expect(at(seen, 0.5, -0.4)[1]).toBeGreaterThan(0.9);
+    expect(at(seen, -0.5, -0.4)[3]).toBe(0);
+    expect(at(seen, -0.5, 0)[0]).toBeGreaterThan(0.1);
+  });
+});
+
 test('what stands still builds no mesh, compiles nothing and keeps its textures', async () => {
   const c = new Scenery();
   const body = c.body('polyhedron', { divisions: 4 });

@@ -73,6 +73,10 @@ export const plainLook: Look = {
   casts: true,
 };
 
+/** How a shape is drawn by what it has: a surface if it has faces, else its lines, else its points. */
+export const drawnAs = (shape: Shape): Look['draw'] =>
+  shape.triangles.length ? 'surface' : shape.rows.length + shape.columns.length ? 'lines' : 'points';
+
 export interface BodyProp {
   type: 'body';
   /** Node whose fault it is when it cannot be drawn. */

@@ -107,7 +107,7 @@ describe('why dark', () => {
 
   test('no faces, no points, not a number', () => {
     const p = new Patch();
-    expect(p.shot(p.add('body', {}, { shape: p.add('spiral') })).why()).toMatch(/no faces/);
+    expect(p.shot(p.add('body', { draw: 'surface' }, { shape: p.add('spiral') })).why()).toMatch(/no faces/);
     const q = new Patch();
     const values = q.add('values', { list: [0, Number.NaN, 1] });
     const curve = q.add('lane-curve', {}, { in: values });

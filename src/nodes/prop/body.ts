@@ -1,5 +1,6 @@
 import { choice, colour, number, toggle } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
+import { drawnAs } from '../../core/prop';
 
 export default propKind({
   id: 'body',
@@ -54,16 +55,16 @@ export default propKind({
   controls: {
     draw: choice({
       label: 'Draw',
-      help: 'What of the shape is drawn.',
-      options: { surface: 'Surface', lines: 'Lines', points: 'Points' },
-      default: 'surface',
+      help: 'What of the shape is drawn; what it has is its surface, else its lines, else its points.',
+      options: { auto: 'What it has', surface: 'Surface', lines: 'Lines', points: 'Points' },
+      default: 'auto',
     }),
     lines: choice({
       label: 'Which lines',
       help: 'Along rows, along columns, both, or the edges of the faces. A shape without rows and columns shows its edges.',
       options: { both: 'Rows and columns', rows: 'Rows', columns: 'Columns', edges: 'Edges' },
       default: 'both',
-      shownIf: (c) => c.draw === 'lines',
+      shownIf: (c) => c.draw === 'lines' || c.draw === 'auto',
     }),
     shading: choice({
       label: 'Shading',
@@ -121,7 +122,7 @@ export default propKind({
       label: 'Casts shadows',
       help: 'Surfaces stand in the way of lights that cast shadows.',
       default: true,
-      shownIf: (c) => c.draw === 'surface',
+      shownIf: (c) => c.draw === 'surface' || c.draw === 'auto',
     }),
     liftDepth: number({
       label: 'Lift depth',
@@ -149,7 +150,7 @@ export default propKind({
       min: 0,
       max: 200,
       unit: 'px',
-      shownIf: (c) => c.draw === 'lines',
+      shownIf: (c) => c.draw === 'lines' || c.draw === 'auto',
     }),
     leastWidth: number({
       label: 'Least width',
@@ -159,13 +160,13 @@ export default propKind({
       min: 0,
       max: 50,
       unit: 'px',
-      shownIf: (c) => c.draw === 'lines',
+      shownIf: (c) => c.draw === 'lines' || c.draw === 'auto',
     }),
     widthShrinks: toggle({
       label: 'Thinner far away',
       help: 'Lines shrink with distance.',
       default: false,
-      shownIf: (c) => c.draw === 'lines',
+      shownIf: (c) => c.draw === 'lines' || c.draw === 'auto',
     }),
     pointSize: number({
       label: 'Point size',
@@ -174,7 +175,7 @@ export default propKind({
       range: [0.002, 0.1],
       min: 0,
       max: 5,
-      shownIf: (c) => c.draw === 'points',
+      shownIf: (c) => c.draw === 'points' || c.draw === 'auto',
     }),
     fog: number({
       label: 'Fog',
@@ -212,7 +213,7 @@ export default propKind({
       node: '',
       shape: inputs.shape,
       look: {
-        draw: c.draw,
+        draw: c.draw === 'auto' ? drawnAs(inputs.shape) : c.draw,
         lines: c.lines,
         shading: c.shading,
         blending: c.blending,

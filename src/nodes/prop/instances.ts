@@ -11,7 +11,7 @@ import {
   whole,
 } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
-import { bodyOf, levelsOf, plainLook, type BodyProp, type InstancesProp } from '../../core/prop';
+import { bodyOf, drawnAs, levelsOf, plainLook, type BodyProp, type InstancesProp } from '../../core/prop';
 import { layoutShape, type Layout } from '../../core/shape/layout';
 import { boundsOf, type Bounds } from '../../core/shape/measure';
 import { orderedOnce, pointOrders } from '../../core/shape/order';
@@ -491,7 +491,8 @@ export default propKind({
   describe({ controls: c, inputs, count, moment }): InstancesProp {
     const wired = inputs.body;
     let body: BodyProp | InstancesProp = dot;
-    if (wired && 'positions' in wired) body = { ...dot, shape: wired, look: plainLook };
+    if (wired && 'positions' in wired)
+      body = { ...dot, shape: wired, look: { ...plainLook, draw: drawnAs(wired) } };
     else if (wired?.type === 'body' || wired?.type === 'instances') body = wired;
     else if (wired)
       throw new Error(`A ${wired.type} cannot be copied. Wire a body, a shape or other copies into Body.`);

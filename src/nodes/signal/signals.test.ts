@@ -9,6 +9,12 @@ describe('Number Line (K02, K03)', () => {
     expect(rounded(new Bench().add('number-line', { samples: 4, end: 'without' }).play()[0])).toEqual([
       0, 0.25, 0.5, 0.75,
     ]);
+    expect(rounded(new Bench().add('number-line', { samples: 5, end: 'mirror' }).play()[0])).toEqual([
+      0, 0.5, 1, 0.5, 0,
+    ]);
+    expect(rounded(new Bench().add('number-line', { samples: 4, end: 'mirror' }).play()[0])).toEqual([
+      0, 1, 1, 0,
+    ]);
     expect(new Bench().add('number-line', { samples: 1 }).play()[0]).toEqual([0]);
   });
 });
