@@ -69,7 +69,7 @@ describe('space', () => {
 
   test('the camera turns by dragging over the monitor', async () => {
     await desk.choose('Camera');
-    const before = await value('Orbit');
+    const before = await value('Orbit value');
     const pad = await desk.find('[data-testid="orbit"]');
     await desk.driver
       .actions({ async: true })
@@ -80,7 +80,7 @@ describe('space', () => {
       .perform();
     await desk.until(
       'another angle',
-      () => value('Orbit'),
+      () => value('Orbit value'),
       (now) => now < before - 5,
     );
   });

@@ -1,110 +1,33 @@
-import type { Camera } from 'three';
 import {
-  AddEquation,
   Color,
-  CustomBlending,
-  DoubleSide,
-  DstColorFactor,
-  LineSegments,
   Matrix4,
-  Mesh,
-  NoBlending,
-  OneFactor,
-  OneMinusSrcAlphaFactor,
-  Points,
-  RawShaderMaterial,
   Scene,
+  type Camera,
   type IUniform,
-  type Texture,
+  type RawShaderMaterial,
   type WebGLRenderTarget,
 } from 'three';
-import type { ImageRef } from '../core/image-ref';
 import {
-  bodyOf,
   defaultCamera,
   defaultLights,
-  levelsOf,
-  type BodyProp,
   type CameraProp,
-  type InstancesProp,
   type LightProp,
-  type Look,
   type Prop,
   type ShotSettings,
 } from '../core/prop';
-import type { Shape } from '../core/shape/shape';
-import { allCopies, copyFormOf, CopyTables, copyUniforms } from './copies';
+import { DrawnProps, type Drawable, type Drawn, type PropJob } from './drawn-props';
 import type { Bits, Gpu } from './gpu';
-import { lightForms, lightKey, lightUniforms, mostLights, type LightForm } from './light-glsl';
-import { buildMesh, drawingOf, fillMesh, sameBuild, type PropMesh } from './prop-mesh';
-import {
-  blurFragment,
-  depthFragment,
-  distanceFragment,
-  formKey,
-  propFragment,
-  propVertex,
-  toneFragment,
-  type Drawing,
-  type PropForm,
-} from './prop-shader';
+import { lightForms, lightUniforms, mostLights, type LightForm } from './light-glsl';
+import { blurFragment, depthFragment, toneFragment } from './prop-shader';
 import { Shadows } from './shadows';
 import { ShotCamera } from './shot-camera';
 
-export interface ShotJob {
+export interface ShotJob extends PropJob {
   node: string;
   target: WebGLRenderTarget;
   bits: Bits;
   settings: ShotSettings;
   props: readonly Prop[];
-  /** Drawn pixels for each pixel of the show's canvas. */
-  pixelScale: number;
-  /** Programs are waited for: each frame is exact. */
-  waits: boolean;
-  textureOf(image: ImageRef): Texture;
-  /** A picture that came with a model; null while it is on its way. */
-  fileTexture(id: string): Texture | null;
-}
-
-type Drawable = BodyProp | InstancesProp;
-type Material = RawShaderMaterial;
-
-/** One body or group of copies on the card. */
-interface Drawn {
-  object: Mesh | LineSegments | Points;
-  built: PropMesh;
-  copies: number;
-  look: Look;
-  /** What its program was made for: the form of the prop, and that of the lights. */
-  key: string;
-  form: PropForm;
-  uniforms: Record<string, IUniform>;
-  picture: Material;
-  /** A program that is being compiled and will take the place of `picture`. */
-  coming: { material: Material; key: string } | null;
-  distance: Material | null;
-  tables: CopyTables | null;
-  seen: boolean;
-}
-
-function setBlending(material: Material, look: Look): void {
-  material.blending = CustomBlending;
-  material.blendEquation = AddEquation;
-  material.blendSrc = look.blending === 'multiply' ? DstColorFactor : OneFactor;
-  material.blendDst = look.blending === 'add' ? OneFactor : OneMinusSrcAlphaFactor;
-  material.blendSrcAlpha = OneFactor;
-  material.blendDstAlpha = OneMinusSrcAlphaFactor;
-}
-
-function objectFor(drawing: Drawing, built: PropMesh, material: Material): Drawn['object'] {
-  const object =
-    drawing === 'hairlines'
-      ? new LineSegments(built.geometry, material)
-      : drawing === 'sprites'
-        ? new Points(built.geometry, material)
-        : new Mesh(built.geometry, material);
-  object.frustumCulled = false;
-  return object;
 }
 
 const isToned = ({ tone, exposure }: ShotSettings): boolean => tone === 'soft' || exposure !== 1;
@@ -121,14 +44,12 @@ export const drawsDirectly = (settings: ShotSettings, props: readonly Prop[]): b
 
 /** Photographs props into targets. Meshes, programs and tables live as long as their prop stays in the shot. */
 export class ShotPainter {
-  /** Meshes that were built or filled anew since the start: what stands still must not count. */
-  built = 0;
-  private readonly drawn = new Map<string, Drawn>();
+  private readonly props: DrawnProps;
   private readonly scene = new Scene();
   private readonly background = new Color();
-  private readonly tone: Material;
-  private readonly blur: Material;
-  private readonly depth: Material;
+  private readonly tone: RawShaderMaterial;
+  private readonly blur: RawShaderMaterial;
+  private readonly depth: RawShaderMaterial;
   private readonly shadows: Shadows;
   private readonly camera = new ShotCamera();
   /** Uniforms that are the same for everything in a shot. */
@@ -159,6 +80,12 @@ export class ShotPainter {
     };
     for (const name of ['lightColour', 'lightPlace', 'lightAim', 'lightMore'])
       this.shared[name] = { value: new Float32Array(4) };
+    this.props = new DrawnProps(gpu, this.scene, this.shared);
+  }
+
+  /** Meshes that were built or filled anew since the start. */
+  get built(): number {
+    return this.props.built;
   }
 
   /** Draws a shot. Gives false if a program is still being compiled, so that it has to be drawn again. */
@@ -172,11 +99,10 @@ export class ShotPainter {
     const forms = lightForms(lights);
     for (const [name, value] of Object.entries(lightUniforms(lights))) this.shared[name].value = value;
 
-    for (const drawn of this.drawn.values()) drawn.object.visible = false;
     const shown: Drawn[] = [];
     let ready = true;
     bodies.forEach((prop, order) => {
-      const drawn = this.bring(`${job.node} ${prop.node} ${order}`, prop, job, forms);
+      const drawn = this.props.bring(`${job.node} ${prop.node} ${order}`, prop, job, forms);
       if (!drawn) return;
       ready &&= drawn.coming === null;
       // What hides comes first, then the rest in the order it was wired.
@@ -189,7 +115,7 @@ export class ShotPainter {
     this.look(camera, cameraProp, target.width, target.height);
     if (settings.gives === 'depth') this.drawDepth(shown, camera, settings, target);
     else this.drawPicture(shown, camera, cameraProp, job);
-    this.forget(job.node);
+    this.props.forget(job.node);
     gpu.passes++;
     return ready;
   }
@@ -197,14 +123,10 @@ export class ShotPainter {
   private drawPicture(shown: readonly Drawn[], camera: Camera, prop: CameraProp, job: ShotJob): void {
     const { gpu } = this;
     const { settings, target, bits } = job;
-    for (const drawn of this.drawn.values()) drawn.object.visible = false;
     // Where nothing hides anything, nobody has to ask what lies in front.
     const hides = shown.some(({ look }) => look.solid);
-    for (const drawn of shown) {
-      drawn.object.visible = true;
-      drawn.object.material = drawn.picture;
-      drawn.picture.depthTest = hides;
-    }
+    for (const { picture } of shown) picture.depthTest = hides;
+    this.props.showOnly(shown, ({ picture }) => picture);
     const direct = drawsDirectly(settings, job.props);
     let into = direct ? target : gpu.acquire(target.width, target.height, bits, true, settings.samples);
     const [r, g, b, a] = settings.background;
@@ -241,12 +163,7 @@ export class ShotPainter {
   }
 
   private drawDistances(shown: readonly Drawn[], camera: Camera, counts: (drawn: Drawn) => boolean): void {
-    for (const drawn of this.drawn.values()) drawn.object.visible = false;
-    for (const drawn of shown) {
-      if (!counts(drawn)) continue;
-      drawn.object.visible = true;
-      drawn.object.material = drawn.distance ??= this.distanceMaterial(drawn);
-    }
+    this.props.showOnly(shown.filter(counts), (drawn) => this.props.distanceOf(drawn));
     this.gpu.passes++;
     this.gpu.renderer.render(this.scene, camera);
   }
@@ -322,243 +239,8 @@ export class ShotPainter {
     shared.viewportPx.value = [width / 2, height / 2];
   }
 
-  private formOf(prop: Drawable, shape: Shape, look: Look, before: PropForm | null): PropForm {
-    const { lift } = look;
-    return {
-      drawing: drawingOf(shape, look),
-      shading: look.shading,
-      picture: look.picture !== null || shape.picture !== undefined,
-      cutOut: look.cutOut !== null,
-      lift: lift && { by: lift.by !== null, along: lift.along },
-      widthBy: look.widthBy !== null,
-      // Once there was fog it stays in the code, so that moving it to 0 and back compiles nothing.
-      fog: look.fog.amount > 0 || before?.fog === true,
-      colours: shape.colours !== undefined,
-      solid: look.solid,
-      levels: levelsOf(prop).map((level, k) => copyFormOf(level, before?.levels[k])),
-    };
-  }
-
-  /** The mesh of a prop, made or brought up to date; null if there is nothing to draw. */
-  private bring(key: string, prop: Drawable, job: ShotJob, forms: readonly LightForm[]): Drawn | null {
-    const { shape, look } = bodyOf(prop);
-    const levels = levelsOf(prop);
-    const copies = allCopies(levels);
-    let drawn = this.drawn.get(key) ?? null;
-    const form = this.formOf(prop, shape, look, drawn?.form ?? null);
-    const wanted = `${formKey(form)} ${look.blending} ${look.lines} ${look.shading === 'lit' ? lightKey(forms) : ''}`;
-    if (shape.count === 0 || copies === 0) {
-      if (drawn) drawn.seen = true;
-      return null;
-    }
-    if (drawn && (drawn.form.drawing !== form.drawing || drawn.look.lines !== look.lines)) {
-      this.free(key, drawn);
-      drawn = null;
-    }
-    if (!drawn) drawn = this.make(key, shape, look, levels.length, copies, form, wanted, forms);
-    this.renew(drawn, shape, look, copies, levels.length > 0);
-    if (drawn.key !== wanted && drawn.coming?.key !== wanted) {
-      drawn.coming?.material.dispose();
-      for (let k = 0; k < levels.length; k++)
-        for (const [name, uniform] of Object.entries(copyUniforms(this.gpu, k)))
-          drawn.uniforms[name] ??= uniform;
-      const material = this.material(form, look, drawn.uniforms, forms);
-      drawn.coming = { material, key: wanted };
-      drawn.form = form;
-      this.begin(drawn, material);
-    }
-    drawn.seen = true;
-    drawn.look = look;
-    this.fill(drawn, look, shape, levels, job);
-    return this.takeReady(drawn, job.waits) ? drawn : null;
-  }
-
-  private make(
-    key: string,
-    shape: Shape,
-    look: Look,
-    levels: number,
-    copies: number,
-    form: PropForm,
-    wanted: string,
-    forms: readonly LightForm[],
-  ): Drawn {
-    const uniforms = this.newUniforms();
-    for (let k = 0; k < levels; k++) Object.assign(uniforms, copyUniforms(this.gpu, k));
-    const picture = this.material(form, look, uniforms, forms);
-    const built = buildMesh(shape, look, copies, levels > 0);
-    this.built++;
-    const object = objectFor(form.drawing, built, picture);
-    this.scene.add(object);
-    const drawn: Drawn = {
-      object,
-      built,
-      copies,
-      look,
-      key: '',
-      form,
-      uniforms,
-      picture,
-      coming: { material: picture, key: wanted },
-      distance: null,
-      tables: levels > 0 ? new CopyTables(this.gpu) : null,
-      seen: true,
-    };
-    this.drawn.set(key, drawn);
-    this.begin(drawn, picture);
-    return drawn;
-  }
-
-  /** Has the mesh hold the shape as it is now: filled anew where only its points moved, else built anew. */
-  private renew(drawn: Drawn, shape: Shape, look: Look, copies: number, copied: boolean): void {
-    if (drawn.built.shape === shape && drawn.copies === copies && copied === (drawn.tables !== null)) return;
-    this.built++;
-    if (sameBuild(drawn.built, shape) && drawn.copies === copies && copied === (drawn.tables !== null)) {
-      fillMesh(drawn.built, shape);
-      return;
-    }
-    drawn.built.geometry.dispose();
-    drawn.built = buildMesh(shape, look, copies, copied);
-    drawn.object.geometry = drawn.built.geometry;
-    drawn.copies = copies;
-    if (copied) drawn.tables ??= new CopyTables(this.gpu);
-    else {
-      drawn.tables?.dispose();
-      drawn.tables = null;
-    }
-  }
-
-  private begin(drawn: Drawn, material: Material): void {
-    const before = drawn.object.material;
-    drawn.object.material = material;
-    try {
-      this.gpu.beginCompileMesh(drawn.object);
-    } finally {
-      drawn.object.material = before;
-    }
-  }
-
-  /** Puts a program that is done in its place; says whether there is one to draw with. */
-  private takeReady(drawn: Drawn, waits: boolean): boolean {
-    const { coming } = drawn;
-    if (coming && (waits || this.gpu.compiled(coming.material))) {
-      drawn.coming = null;
-      this.gpu.checkProgram(coming.material);
-      if (drawn.picture !== coming.material) drawn.picture.dispose();
-      drawn.picture = coming.material;
-      drawn.key = coming.key;
-      drawn.distance?.dispose();
-      drawn.distance = null;
-    }
-    return drawn.key !== '';
-  }
-
-  private fill(
-    { uniforms, tables, built, copies }: Drawn,
-    look: Look,
-    shape: Shape,
-    levels: readonly InstancesProp[],
-    job: ShotJob,
-  ): void {
-    const { empty } = this.gpu;
-    const map = (image: ImageRef | null): Texture => (image ? job.textureOf(image) : empty);
-    const set = (name: string, value: unknown): void => {
-      uniforms[name].value = value;
-    };
-    set('colour', look.colour);
-    set(
-      'picture',
-      look.picture
-        ? job.textureOf(look.picture)
-        : shape.picture
-          ? (job.fileTexture(shape.picture) ?? this.gpu.white)
-          : empty,
-    );
-    set('cutOutMap', map(look.cutOut));
-    set('liftMap', map(look.lift?.image ?? null));
-    set('liftByMap', map(look.lift?.by ?? null));
-    set('liftHow', [look.lift?.depth ?? 0, look.lift?.middle ?? 0]);
-    set('widthMap', map(look.widthBy));
-    set('surface', [look.diffuse, look.shine, look.gloss, look.ownLight]);
-    set('widthPx', look.widthPx * job.pixelScale);
-    set('leastPx', look.leastWidthPx * job.pixelScale);
-    set('widthShrinks', look.widthShrinks);
-    set('pointSize', look.pointSize);
-    set('fog', [look.fog.near, look.fog.far, look.fog.amount]);
-    set('fogColour', look.fog.colour);
-    set('merged', built.merged);
-    set('allCopies', copies);
-    levels.forEach((level, k) => tables?.fill(uniforms, level, k, job.textureOf));
-  }
-
-  private newUniforms(): Record<string, IUniform> {
-    const uniforms: Record<string, IUniform> = { ...this.shared };
-    for (const name of ['colour', 'fogColour', 'surface', 'fog', 'liftHow'])
-      uniforms[name] = { value: [0, 0, 0, 0] };
-    for (const name of ['widthPx', 'leastPx', 'pointSize', 'merged', 'allCopies'])
-      uniforms[name] = { value: 0 };
-    uniforms.widthShrinks = { value: false };
-    for (const name of ['picture', 'cutOutMap', 'liftMap', 'liftByMap', 'widthMap'])
-      uniforms[name] = { value: this.gpu.empty };
-    return uniforms;
-  }
-
-  private material(
-    form: PropForm,
-    look: Look,
-    uniforms: Record<string, IUniform>,
-    forms: readonly LightForm[],
-  ): Material {
-    const material = new RawShaderMaterial({
-      vertexShader: propVertex(form),
-      fragmentShader: propFragment(form, forms),
-      glslVersion: '300 es',
-      side: DoubleSide,
-      transparent: true,
-      depthTest: true,
-      depthWrite: look.solid,
-    });
-    // The very same record, so that all programs of a mesh and all meshes of a shot share what they have in common.
-    material.uniforms = uniforms;
-    setBlending(material, look);
-    return material;
-  }
-
-  private distanceMaterial({ form, uniforms }: Drawn): Material {
-    const material = new RawShaderMaterial({
-      vertexShader: propVertex(form, true),
-      fragmentShader: distanceFragment(form),
-      glslVersion: '300 es',
-      side: DoubleSide,
-      blending: NoBlending,
-      depthTest: true,
-      depthWrite: true,
-    });
-    material.uniforms = uniforms;
-    return material;
-  }
-
-  /** Frees what a shot no longer shows. */
-  private forget(shot: string): void {
-    for (const [key, drawn] of this.drawn) {
-      if (!key.startsWith(`${shot} `)) continue;
-      if (drawn.seen) drawn.seen = false;
-      else this.free(key, drawn);
-    }
-  }
-
-  private free(key: string, drawn: Drawn): void {
-    this.scene.remove(drawn.object);
-    drawn.built.geometry.dispose();
-    drawn.picture.dispose();
-    drawn.coming?.material.dispose();
-    drawn.distance?.dispose();
-    drawn.tables?.dispose();
-    this.drawn.delete(key);
-  }
-
   dispose(): void {
-    for (const [key, drawn] of [...this.drawn]) this.free(key, drawn);
+    this.props.dispose();
     for (const material of [this.tone, this.blur, this.depth]) material.dispose();
     this.shadows.dispose();
   }

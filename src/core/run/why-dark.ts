@@ -60,7 +60,7 @@ export function whyDark(run: SceneRun, out: string | null, aspect: number): Dark
     if (node.shape) points(node.shape.positions, say);
     if (node.prop) prop(node.prop, say);
     if (node.plan.kind.output === 'image' && node.plan.kind.paint.type === 'shot')
-      shot(run.inputsOf(id).props as never as readonly Prop[], aspect, say);
+      shot(run.inputsOf(id).props as never as readonly Prop[], node.plan.inputs.props.length, aspect, say);
     for (const source of node.plan.sources) queue.push(source.node);
   }
   return reasons;
@@ -203,11 +203,13 @@ function placesOf(of: BodyProp | InstancesProp): { places: number[][]; room: num
   return { places, room: size * largest * scale };
 }
 
-function shot(props: readonly Prop[], aspect: number, say: (sentence: string) => void): void {
+function shot(props: readonly Prop[], wires: number, aspect: number, say: (sentence: string) => void): void {
   const bodies = props.filter(
     (p): p is BodyProp | InstancesProp => p.type === 'body' || p.type === 'instances',
   );
-  if (props.length > 0 && bodies.length === 0) say('There is no body before the camera.');
+  // A wire that brings nothing has its reason further up.
+  if (props.length > 0 && bodies.length === 0 && wires === props.length)
+    say('There is no body before the camera.');
   const lights = props.filter((p) => p.type === 'light');
   const lit = bodies.some((b) => bodyOf(b).look.shading === 'lit' && bodyOf(b).look.ownLight === 0);
   if (
