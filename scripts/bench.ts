@@ -4,7 +4,7 @@
  * docs/benchmarks.md; words that are left name the figures wanted, all if there is none.
  */
 import { execFileSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { startBrowser } from '../bin/browser';
@@ -84,23 +84,38 @@ function line(name: string): string {
   return `${name.padEnd(16)} ${median.toFixed(3)}  (${low.toFixed(3)}–${high.toFixed(3)})  ${figures[name].target}${times}  ${figures[name].about}`;
 }
 
+const page = path.resolve(import.meta.dirname, '../docs/benchmarks.md');
+
+/** Rows of the page as they stand, by figure: what is not measured now is kept. */
+function rowsBefore(): Map<string, string> {
+  const rows = new Map<string, string>();
+  for (const row of readFileSync(page, 'utf8').split('\n')) {
+    const name = /^\| `(\w+)`/.exec(row)?.[1];
+    if (name) rows.set(name, row);
+  }
+  return rows;
+}
+
 if (process.argv.includes('--write')) {
   const commit = execFileSync('git', ['rev-parse', '--short', 'HEAD'], { encoding: 'utf8' }).trim();
-  const rows = [...results].map(
-    ([name, r]) =>
-      `| \`${name}\` | ${figures[name].about} | ${r.median.toFixed(3)} | ${r.low.toFixed(3)}–${r.high.toFixed(3)} | ${figures[name].target} |`,
-  );
+  const day = new Date().toISOString().slice(0, 10);
+  const kept = rowsBefore();
+  const rows = Object.keys(figures).flatMap((name) => {
+    const r = results.get(name);
+    if (!r) return kept.get(name) ?? [];
+    return `| \`${name}\` | ${figures[name].about} | ${r.median.toFixed(3)} | ${r.low.toFixed(3)}–${r.high.toFixed(3)} | ${figures[name].target} | ${day}, ${commit} |`;
+  });
   writeFileSync(
-    path.resolve(import.meta.dirname, '../docs/benchmarks.md'),
+    page,
     `# Benchmarks
 
-Made by \`npm run bench -- --write\` on ${new Date().toISOString().slice(0, 10)} at ${commit}. Machine: ${os.cpus().length} cores
-(${os.cpus()[0].model.trim()}), no graphics card: headless Chromium draws in software, at 640x360 unless said otherwise. Each
-figure is the median of paired rounds in one run, each round ended by a read of one pixel; the spread is from the first to
-the third quartile. Ratios can be compared between machines, times cannot.
+Made by \`npm run bench -- --write\`; with the names of figures after it, only those are measured anew. Machine of the last run:
+${os.cpus().length} cores (${os.cpus()[0].model.trim()}), no graphics card: headless Chromium draws in software, at 640x360 unless said
+otherwise. Each figure is the median of paired rounds in one run, each round ended by a read of one pixel; the spread is from
+the first to the third quartile. Ratios can be compared between machines, times cannot.
 
-| figure | what | median | spread | target |
-|---|---|---|---|---|
+| figure | what | median | spread | target | measured |
+|---|---|---|---|---|---|
 ${rows.join('\n')}
 `,
   );

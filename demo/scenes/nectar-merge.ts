@@ -5,16 +5,16 @@ import { Sketch } from '../sketch';
 export function nectarMerge(): Sketch {
   const s = new Sketch('s13', 'Nectar Merge', [1500, 60]);
   s.scene.loop = { length: 16, unit: 'beats', lock: true };
-  const clock = s.add('beat-clock', 'Eight Beats', [0, 520], { periods: [8] });
+  const clock = s.add('beat-clock', 'Eight Beats', [0, 680], { periods: [8] });
   // Three phases of one clock, a third apart, through a sine.
-  const phases = s.add('oscillator', 'Three Drops', [190, 520], {
+  const phases = s.add('oscillator', 'Three Drops', [190, 680], {
     rate: 0,
     samples: 3,
     spread: 1,
     amplitude: 1,
   });
   s.wire(clock, phases, 'phase');
-  const travel = s.add('remap', 'Travel', [380, 520], { from: [-1, 1], to: [0.16, 0.56], bend: 1 });
+  const travel = s.add('remap', 'Travel', [380, 680], { from: [-1, 1], to: [0.16, 0.56], bend: 1 });
   s.wire(phases, travel, 'in');
 
   const drop = s.add('field-ball', 'Drop', [190, 20], {

@@ -265,12 +265,17 @@ function PictureView({ scene, node, size }: { scene: Scene; node: string; size: 
 function Output({ scene, node }: { scene: Scene; node: string }) {
   const data = useBench(node);
   if (data?.size) return <PictureView key={node} scene={scene} node={node} size={data.size} />;
-  if (!data)
+  if (!data) {
+    const output = kindOf(catalogue, scene.nodes[node])?.output;
+    const noNumbers = output === 'field' || output === 'prop';
     return (
       <p className="quiet p-3">
-        Nothing flows here yet. Wire something in, or look at the fault on the node.
+        {noNumbers
+          ? 'There are no points to show of this. Lead it to a shot to see what it does.'
+          : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
       </p>
     );
+  }
   if (data.lanes.length) {
     return (
       <>
