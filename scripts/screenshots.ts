@@ -124,8 +124,7 @@ try {
   await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
   await desk.click('[data-tile="Smoke Frames"] .tool');
-  for (const tile of ['Pollen Drift', 'Smoke Frames', 'Waggle Trace'])
-    await desk.find(`[data-tile="${tile}"] img`);
+  for (const tile of ['Pollen Drift', 'Smoke Frames']) await desk.find(`[data-tile="${tile}"] img`);
   await desk.until(
     'the next scene',
     () => desk.picture('[aria-label="Next"] canvas'),

@@ -24,6 +24,7 @@ import { buildMesh, drawingOf, fillMesh, sameBuild, type PropMesh } from './prop
 import {
   distanceFragment,
   formKey,
+  isTinted,
   propFragment,
   propVertex,
   type Drawing,
@@ -61,6 +62,10 @@ export interface Drawn {
   tables: CopyTables | null;
   seen: boolean;
 }
+
+/** A colour with the tints that are the same for all copies of each level. */
+const tintedBy = (colour: Look['colour'], levels: readonly InstancesProp[]): number[] =>
+  colour.map((v, k) => levels.reduce((product, { tint }) => product * (tint[k][0] ?? 1), v));
 
 function setBlending(material: Material, look: Look): void {
   material.blending = CustomBlending;
@@ -236,7 +241,7 @@ export class DrawnProps {
   }
 
   private fill(
-    { uniforms, tables, built, copies }: Drawn,
+    { uniforms, tables, built, copies, form }: Drawn,
     look: Look,
     shape: Shape,
     levels: readonly InstancesProp[],
@@ -247,7 +252,7 @@ export class DrawnProps {
     const set = (name: string, value: unknown): void => {
       uniforms[name].value = value;
     };
-    set('colour', look.colour);
+    set('colour', isTinted(form) ? look.colour : tintedBy(look.colour, levels));
     set(
       'picture',
       look.picture

@@ -31,6 +31,14 @@ const isDot = (form: PropForm): boolean => form.drawing === 'points' || form.dra
 /** Lines and points face everywhere: they are lit as much from each side. */
 const hasNormal = (form: PropForm): boolean => form.drawing === 'surface' && form.shading !== 'flat';
 const hasUv = (form: PropForm): boolean => form.picture || form.cutOut || form.lift !== null || form.widthBy;
+/** Whether the colour differs within the body or from copy to copy; else one uniform says all of it. */
+export const isTinted = (form: PropForm): boolean =>
+  form.drawing !== 'surface' ||
+  form.colours ||
+  form.levels.some(
+    ({ many, pixels, palette, region }) =>
+      many[3] || pixels?.mode === 'tints' || pixels?.rows[1] === true || palette !== null || region !== null,
+  );
 const hasWorld = (form: PropForm): boolean => form.shading !== 'flat' || form.fog;
 
 const liftGlsl = (form: PropForm): string =>
@@ -80,7 +88,7 @@ ${form.widthBy ? 'uniform sampler2D widthMap;' : ''}
 ${hasWorld(form) ? 'out vec3 world;' : ''}
 ${hasNormal(form) ? 'out vec3 facingNormal;' : ''}
 ${uv ? 'out vec2 onPicture;' : ''}
-out vec4 tint;
+${isTinted(form) ? 'out vec4 tint;' : 'vec4 tint;'}
 ${forDistance ? 'out float away;' : ''}
 ${line || form.drawing === 'points' ? 'out vec2 across;' : ''}
 ${liftGlsl(form)}
@@ -164,7 +172,7 @@ ${stands}`
 /** What the fragment shader begins with in every pass: how much of the pixel is covered, and the colour before light. */
 function coverGlsl(form: PropForm): string {
   return `
-  vec4 c = colour * tint;
+  vec4 c = ${isTinted(form) ? 'colour * tint' : 'colour'};
   float cover = 1.0;
   ${form.picture ? 'vec4 s = texture(picture, onPicture); c.rgb *= s.a > 0.0 ? s.rgb / s.a : vec3(0.0); c.a *= s.a;' : ''}
   ${form.cutOut ? 'c.a *= dot(texture(cutOutMap, onPicture).rgb, vec3(0.2126, 0.7152, 0.0722));' : ''}
@@ -174,7 +182,7 @@ function coverGlsl(form: PropForm): string {
 }
 
 const declareCover = (form: PropForm): string => `
-in vec4 tint; uniform vec4 colour;
+${isTinted(form) ? 'in vec4 tint;' : ''} uniform vec4 colour;
 ${form.drawing === 'lines' || form.drawing === 'points' ? 'in vec2 across;' : ''}
 ${hasUv(form) ? 'in vec2 onPicture;' : ''}
 ${form.picture ? 'uniform sampler2D picture;' : ''}
