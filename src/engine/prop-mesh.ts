@@ -49,7 +49,17 @@ function quads(count: number, ends: (k: number, end: 0 | 1) => number, asDot: bo
 
 const edgePairs = new WeakMap<Shape['triangles'], Uint32Array>();
 
+/** All pieces of line of a shape, row by row and column by column. */
+function allLines({ rows, columns }: Shape): Uint32Array {
+  if (columns.length === 0) return rows;
+  const both = new Uint32Array(rows.length + columns.length);
+  both.set(rows);
+  both.set(columns, rows.length);
+  return both;
+}
+
 function edgesAsLines(shape: Shape): Uint32Array {
+  if (shape.triangles.length === 0) return allLines(shape);
   // The edges of faces that stay the same stay the same as well, wherever their points go.
   const known = edgePairs.get(shape.triangles);
   if (known) return known;
@@ -64,12 +74,7 @@ export function linesOf(shape: Shape, lines: Look['lines']): Uint32Array {
   if (lines === 'rows' && shape.rows.length) return shape.rows;
   if (lines === 'columns' && shape.columns.length) return shape.columns;
   if (shape.rows.length + shape.columns.length === 0) return edgesAsLines(shape);
-  if (lines !== 'both') return new Uint32Array(0);
-  if (shape.columns.length === 0) return shape.rows;
-  const both = new Uint32Array(shape.rows.length + shape.columns.length);
-  both.set(shape.rows);
-  both.set(shape.columns, shape.rows.length);
-  return both;
+  return lines === 'both' ? allLines(shape) : new Uint32Array(0);
 }
 
 /** How a shape with that look is drawn, by how much there is of it. */

@@ -47,7 +47,16 @@ const solids: [string, Shape][] = [
   ['struts', strutsShape(boxShape([1, 1, 1], 1), 'bars', 0.1, 4, 0)],
   ['spindles', strutsShape(boxShape([1, 1, 1], 1), 'spindles', 0.1, 4, 0)],
   ['extruded', extrudeShape(sheetShape(1, 1, 3, 3), 0.2, 'z', true)],
-  ['panels', panelsShape(sheetShape(1, 1, 3, 3), [0, 1, 2, 3], moves({ depth: [0.1] }), 'across')],
+  [
+    'panels',
+    panelsShape(
+      sheetShape(1, 1, 3, 3),
+      facesOf(sheetShape(1, 1, 3, 3)),
+      [0, 1, 2, 3],
+      moves({ depth: [0.1] }),
+      'across',
+    ),
+  ],
   ...Object.keys(solidNames).map((name): [string, Shape] => [name, solidShape(name as Solid, 0.5, 2, 0.5)]),
 ];
 
@@ -279,21 +288,34 @@ describe('made of others', () => {
 
   test('panels move along their normals, turn about their pivots and keep their part of the picture', () => {
     const sheet = sheetShape(1, 1, 3, 3);
-    near(panelPivots(sheet).positions, [-0.25, -0.25, 0, 0.25, -0.25, 0, -0.25, 0.25, 0, 0.25, 0.25, 0]);
+    near(
+      panelPivots(sheet, facesOf(sheet)).positions,
+      [-0.25, -0.25, 0, 0.25, -0.25, 0, -0.25, 0.25, 0, 0.25, 0.25, 0],
+    );
     const pushed = panelsShape(
       sheet,
+      facesOf(sheet),
       [0, 1, 2, 3],
       moves({ push: [0, 0.1, 0.2, 0.3], size: [0.5] }),
       'across',
     );
     near(at(pushed, 4), [0.125, -0.375, 0.1]);
     near(pushed.uvs.subarray(8, 10), [0.5, 0]);
-    near(panelsShape(sheet, [0], moves({}), 'each').uvs, [0, 0, 1, 0, 1, 1, 0, 1]);
-    const turned = panelsShape(sheet, [3], moves({ turn: [[0], [0], [Math.PI / 2]] }), 'across');
+    near(panelsShape(sheet, facesOf(sheet), [0], moves({}), 'each').uvs, [0, 0, 1, 0, 1, 1, 0, 1]);
+    const turned = panelsShape(
+      sheet,
+      facesOf(sheet),
+      [3],
+      moves({ turn: [[0], [0], [Math.PI / 2]] }),
+      'across',
+    );
     near(middleOf(turned), [0.25, 0.25, 0]);
     near(at(turned, 0), [0.5, 0, 0]);
     // Another order gives the same entry to another face.
-    near(at(panelsShape(sheet, [3, 2, 1, 0], moves({ push: [0.5, 0, 0, 0] }), 'across'), 0), [0, 0, 0.5]);
+    near(
+      at(panelsShape(sheet, facesOf(sheet), [3, 2, 1, 0], moves({ push: [0.5, 0, 0, 0] }), 'across'), 0),
+      [0, 0, 0.5],
+    );
     // A hexagon is one piece, not a fan of wedges.
     expect(facesOf(tubeShape([0.5, 0.5], 1, 6, true, true))).toHaveLength(8);
   });

@@ -169,9 +169,8 @@ export type PanelPicture = 'across' | 'each';
 
 const entry = (lane: Float32Array, i: number): number => lane[lane.length > 1 ? i : 0] ?? 0;
 
-/** The faces of a shape in an order of their middles; `order` gives face numbers. */
-export function panelPivots(shape: Shape): Shape {
-  const faces = facesOf(shape);
+/** The middles of the faces of a shape as points that look the way the faces do. */
+export function panelPivots(shape: Shape, faces: readonly Face[]): Shape {
   const pivots: Shape = {
     ...emptyShape,
     count: faces.length,
@@ -193,14 +192,12 @@ export function panelPivots(shape: Shape): Shape {
  */
 export function panelsShape(
   shape: Shape,
+  faces: readonly Face[],
   order: readonly number[],
   moves: PanelMoves,
   picture: PanelPicture,
 ): Shape {
-  const faces = facesOf(shape);
-  const parts: Shape[] = [];
-  order.forEach((number, k) => parts.push(panel(shape, faces[number], moves, k, picture)));
-  return joinShapes(parts);
+  return joinShapes(order.map((number, k) => panel(shape, faces[number], moves, k, picture)));
 }
 
 function panel(shape: Shape, face: Face, moves: PanelMoves, k: number, picture: PanelPicture): Shape {

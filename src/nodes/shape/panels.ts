@@ -76,18 +76,18 @@ export default shapeKind({
       default: 'pieces',
     }),
   },
-  countOf: (_c, inputs) => (inputs.shape ? facesOf(inputs.shape as Shape).length : 1),
+  countOf: (_c, inputs) => (inputs.shape ? faceCount(inputs.shape as Shape) : 1),
   make({ controls: c, inputs, remark }) {
     if (!inputs.shape) return emptyShape;
-    const faces = faceCount(inputs.shape);
-    if (faces === 0) {
+    const faces = facesOf(inputs.shape);
+    if (faces.length === 0) {
       remark?.('The shape has no faces to take apart.');
       return emptyShape;
     }
-    checkPoints(faces * 24);
-    const pivots = panelPivots(inputs.shape);
+    checkPoints(faces.length * 24);
+    const pivots = panelPivots(inputs.shape, faces);
     const order = orderOf(pivots, c.order, c.from, c.seed);
     if (c.gives === 'pivots') return pickPoints(pivots, order);
-    return panelsShape(inputs.shape, order, c, c.picture);
+    return panelsShape(inputs.shape, faces, order, c, c.picture);
   },
 });
