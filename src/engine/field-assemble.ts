@@ -109,7 +109,7 @@ class FieldWriter {
     if (k >= mostFields)
       throw new PartError(
         id,
-        `More than ${mostFields} fields in one shot cannot be drawn. Use Field Copies or Field Repeat for what is alike.`,
+        `More than ${mostFields} fields in one shot cannot be drawn. Use Field Swarm or Field Repeat for what is alike.`,
       );
     if (!part) {
       this.functions.push(

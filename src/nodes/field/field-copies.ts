@@ -4,7 +4,7 @@ import { joinGlsl, roundingOf } from '../glsl/field';
 
 export default fieldKind({
   id: 'field-copies',
-  label: 'Field Copies',
+  label: 'Field Swarm',
   summary: 'A field many times, wherever numbers say, melting into each other.',
   words: ['instances', 'duplicate', 'many', 'drops', 'swarm', 'metaballs', 'clone by signal'],
   inputs: { field: { label: 'Field', help: 'What is copied.', carries: 'field' } },

@@ -5,7 +5,7 @@ export default fieldKind({
   id: 'field-repeat',
   label: 'Field Repeat',
   summary: 'Repeats a field in a grid.',
-  words: ['grid', 'array', 'copies', 'tile', 'endless', 'infinite'],
+  words: ['grid', 'array', 'tile', 'endless', 'infinite'],
   inputs: {
     field: { label: 'Field', help: 'What is repeated; it should fit into one step.', carries: 'field' },
   },

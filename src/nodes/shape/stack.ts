@@ -8,7 +8,7 @@ export default shapeKind({
   id: 'stack',
   label: 'Stack',
   summary: 'A shape many times, each moved, turned and scaled on from the last.',
-  words: ['repeat', 'copies', 'array', 'tower', 'stairs', 'iterate', 'spiral stairs'],
+  words: ['repeat', 'array', 'tower', 'stairs', 'iterate', 'spiral stairs'],
   inputs: { shape: { label: 'Shape', help: 'What is repeated.', carries: 'shape' } },
   controls: {
     count: whole({
