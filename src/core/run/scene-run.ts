@@ -429,14 +429,9 @@ export class SceneRun {
   }
 
   /** Has everything worked out again that is made of letters or files: some have arrived. */
-  markAwaiting(): boolean {
-    let any = false;
-    for (const run of this.runs.values()) {
-      if (run.plan.kind.output !== 'shape' || !run.plan.kind.awaits) continue;
-      run.markStale();
-      any = true;
-    }
-    return any;
+  markAwaiting(): void {
+    for (const run of this.runs.values())
+      if (run.plan.kind.output === 'shape' && run.plan.kind.awaits) run.markStale();
   }
 
   /** What enters a live node, by input. */

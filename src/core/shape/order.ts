@@ -1,3 +1,4 @@
+import { vector, whole } from '../kind/controls';
 import { nearFirst, shuffled } from '../signal/order';
 import { axisIndex, type Axis } from './deform';
 import { pickPoints, type Shape } from './shape';
@@ -12,6 +13,24 @@ export const pointOrders = {
   z: 'Back to front',
   random: 'At random',
 } as const;
+
+/** The controls that go with a control `order`: where it begins, and which of the random ones. */
+export const orderStart = {
+  from: vector({
+    label: 'From',
+    help: 'Where distances and the spiral begin.',
+    default: [0, 0, 0],
+    range: [-1, 1],
+    shownIf: (c) => c.order === 'distance' || c.order === 'spiral',
+  }),
+  seed: whole({
+    label: 'Seed',
+    help: 'Another order.',
+    default: 1,
+    range: [1, 99],
+    shownIf: (c) => c.order === 'random',
+  }),
+};
 
 export type PointOrder = keyof typeof pointOrders;
 

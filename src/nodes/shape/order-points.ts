@@ -1,6 +1,6 @@
-import { choice, vector, whole } from '../../core/kind/controls';
+import { choice } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { orderOf, orderPoints, pointOrders } from '../../core/shape/order';
+import { orderOf, orderPoints, orderStart, pointOrders } from '../../core/shape/order';
 import { emptyShape } from '../../core/shape/shape';
 
 export default shapeKind({
@@ -11,20 +11,7 @@ export default shapeKind({
   inputs: { shape: { label: 'Shape', help: 'Whose points are numbered.', carries: 'shape' } },
   controls: {
     order: choice({ label: 'Order', help: 'Which comes first.', options: pointOrders, default: 'spiral' }),
-    from: vector({
-      label: 'From',
-      help: 'Where distances and the spiral begin.',
-      default: [0, 0, 0],
-      range: [-1, 1],
-      shownIf: (c) => c.order === 'distance' || c.order === 'spiral',
-    }),
-    seed: whole({
-      label: 'Seed',
-      help: 'Another order.',
-      default: 1,
-      range: [1, 99],
-      shownIf: (c) => c.order === 'random',
-    }),
+    ...orderStart,
   },
   make: ({ controls: c, inputs }) =>
     inputs.shape ? orderPoints(inputs.shape, orderOf(inputs.shape, c.order, c.from, c.seed)) : emptyShape,

@@ -1,7 +1,7 @@
-import { choice, number, vector, whole } from '../../core/kind/controls';
+import { choice, number, vector } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
 import { facesOf } from '../../core/shape/measure';
-import { orderOf, pointOrders } from '../../core/shape/order';
+import { orderOf, orderStart, pointOrders } from '../../core/shape/order';
 import { panelPivots, panelsShape } from '../../core/shape/remesh';
 import { checkPoints } from '../../core/shape/repeat';
 import { emptyShape, faceCount, pickPoints, type Shape } from '../../core/shape/shape';
@@ -55,20 +55,7 @@ export default shapeKind({
       options: pointOrders,
       default: 'none',
     }),
-    from: vector({
-      label: 'From',
-      help: 'Where the numbering begins.',
-      default: [0, 0, 0],
-      range: [-1, 1],
-      shownIf: (c) => c.order === 'distance' || c.order === 'spiral',
-    }),
-    seed: whole({
-      label: 'Seed',
-      help: 'Another order.',
-      default: 1,
-      range: [1, 99],
-      shownIf: (c) => c.order === 'random',
-    }),
+    ...orderStart,
     gives: choice({
       label: 'Gives',
       help: 'The pieces, or their pivots as points for copies to stand on.',
