@@ -199,8 +199,11 @@ export interface ShapeKind<
   moves?(controls: ResolvedControls<C>): boolean;
   /** Whether it is made of letters or files, which may arrive later. */
   awaits?: true;
-  /** Makes a new shape; called only when a control or input changed, or when it moves. */
-  make(work: Work<C, I>): Shape;
+  /**
+   * Makes a new shape; called only when a control or input changed, or when it moves. Null while what it is made of is on
+   * its way: the shape before stays, as nothing may go dark on stage.
+   */
+  make(work: Work<C, I>): Shape | null;
 }
 
 export interface PropKind<

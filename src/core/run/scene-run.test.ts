@@ -1,5 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
+import { ballShape } from '../shape/make';
+import type { Model } from '../shape/model/model';
 import { makeScene } from '../show/create';
 import { addNode, connect, setControl, setFormula, setMotions } from '../show/edit';
 import type { ControlValue, Scene, Wire } from '../show/types';
@@ -300,5 +302,33 @@ describe('what did not change is not done again', () => {
     frame = -1;
     step(60);
     expect(samples(past)).toEqual(first);
+  });
+
+  test('a model that is on its way, or damaged, leaves the shape that was there', () => {
+    let answer: (file: string) => Model | null = () => null;
+    run = new SceneRun(catalogue, null, { model: (file) => answer(file) });
+    const model = add('model', { file: 'first' });
+    const count = (): number => run.runs.get(model)!.shape!.count;
+    update(model);
+    step();
+    expect(count()).toBe(0);
+    const part = { name: 'Part', shape: ballShape(1, 4, 6), picture: null };
+    answer = () => ({ parts: [part], pictures: [], notes: [] });
+    run.markAwaiting();
+    step();
+    const there = count();
+    expect(there).toBe(part.shape.count);
+    answer = () => null;
+    setControl(scene, model, 'file', 'second');
+    update(model);
+    step();
+    expect(count()).toBe(there);
+    answer = () => {
+      throw new Error('Line 2 names 2 points too many.');
+    };
+    run.markAwaiting();
+    step();
+    expect(count()).toBe(there);
+    expect(run.runs.get(model)!.error).toBe('Line 2 names 2 points too many.');
   });
 });

@@ -3,6 +3,7 @@ import type { ImageRef } from '../image-ref';
 import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Resources } from '../kind/kind';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
+import { emptyShape } from '../shape/shape';
 import type { Signal } from '../signal/signal';
 import type { Moment } from '../time/clock';
 import { FormulaScope } from './formula-scope';
@@ -319,7 +320,7 @@ export class SceneRun {
           kind.compute(work);
           break;
         case 'shape':
-          run.shape = kind.make(work);
+          run.shape = kind.make(work) ?? run.shape ?? emptyShape;
           break;
         case 'prop':
           run.prop = kind.describe(work);

@@ -49,7 +49,8 @@ export default shapeKind({
   },
   make({ controls: c, letters }) {
     const outlines = letters?.({ text: c.text, font: c.font, spacing: c.spacing });
-    if (!outlines?.length) return emptyShape;
+    if (!outlines) return null;
+    if (!outlines.length) return emptyShape;
     const scaled = outlines.map((outline) => outline.map((v) => v * c.size));
     const shape = solidLetters(scaled, c.depth, c.bevel);
     const centred = placeShape(

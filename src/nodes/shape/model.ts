@@ -63,7 +63,7 @@ export default shapeKind({
       return emptyShape;
     }
     const found = model?.(c.file);
-    if (!found) return emptyShape;
+    if (!found) return null;
     const { parts, notes } = found;
     const chosen = c.part > 0 ? parts.slice(c.part - 1, c.part) : parts;
     if (chosen.length === 0) throw new Error(`The model has ${parts.length} parts, but no part ${c.part}.`);
