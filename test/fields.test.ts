@@ -264,6 +264,37 @@ describe('light and background', () => {
   });
 });
 
+test('a picture is the same wherever its numbers are kept', async () => {
+  const s = new Sculpture(
+    {
+      surface: 'lit',
+      shadows: true,
+      contact: 0.5,
+      fog: 0.5,
+      fogNear: 1,
+      far: 5,
+      background: [0.1, 0.2, 0.3, 0.5],
+    },
+    { projection: 'perspective', orbit: 30, height: 20, distance: 1.6 },
+  );
+  const tube = s.field('field-tube', { radius: 0.1, colour: [0.2, 1, 0.4, 1] });
+  const turned = s.field('field-place', { turn: [20, 30, 40], scale: 1.2, move: [0.2, 0, 0] }, tube);
+  const box = s.field('field-round', { radius: 0.05 }, s.field('field-box', { size: [0.4, 0.3, 0.2] }));
+  s.show(s.field('field-blend', { soft: 0.1 }, turned, box));
+  for (const form of ['sun', 'point', 'spot', 'ambient'])
+    s.s.wire(
+      s.s.add('light', form, [0, 0], { form, place: [0.6, 1, 1], soft: 0.2, shadow: 1 }),
+      s.shot,
+      'props',
+    );
+  const ask = (cornerRoom?: number): Promise<Seen> =>
+    probe.ask({ scene: s.s.scene, node: s.shot, cornerRoom });
+  const usual = await ask();
+  expect(usual.answer.faults).toEqual({});
+  expect(usual.share(0, 0.3)).toBeGreaterThan(0.05);
+  for (const room of [0, 5]) expect((await ask(room)).apartFrom(usual)).toBeLessThan(0.01);
+});
+
 test('moving controls compiles nothing, and too many fields say so while the picture goes on', async () => {
   const s = new Sculpture();
   const ball = s.field('field-ball');

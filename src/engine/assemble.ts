@@ -39,6 +39,8 @@ export interface NumberRead {
 
 export interface Assembled {
   fragment: string;
+  /** Absent: the one that all pictures share. */
+  vertex?: string;
   textures: TextureRead[];
   numbers: NumberRead[];
   /** Nodes drawn by this shader, the last one giving the result. */

@@ -10,7 +10,8 @@ import {
   type NumberRead,
   type TextureRead,
 } from './assemble';
-import { lightGlsl, lightKey, type LightForm } from './light-glsl';
+import { CornerNumbers, isCornerType } from './corner-numbers';
+import { lightDeclared, lightGlsl, lightKey, type LightForm } from './light-glsl';
 
 /** What the assembler has to know of a field node. */
 export interface FieldPart {
@@ -42,26 +43,25 @@ class FieldWriter {
   readonly textures: TextureRead[] = [];
   readonly numbers: NumberRead[] = [];
   readonly members: string[] = [];
-  /** Takes the numbers over at the start of the shader. */
-  readonly copies: string[] = [];
   private readonly index = new Map<string, number>();
   private readonly used = new Set<string>();
+  private readonly looks: (() => string)[] = [];
 
-  constructor(private readonly partOf: (id: string) => FieldPart | null) {}
+  constructor(
+    private readonly partOf: (id: string) => FieldPart | null,
+    private readonly corners: CornerNumbers,
+  ) {}
 
   private number(part: FieldPart, k: number, name: string, type: string, spec: ControlSpec | null): string {
     const uniform = `f${k}_${name}`;
     if (!this.used.has(uniform)) {
       this.used.add(uniform);
-      if (type === 'vec4list') this.declarations.push(`uniform vec4 ${uniform}[${mostListed}];`);
-      else {
-        // Rays ask for the same numbers hundreds of times: a copy is read faster than a uniform.
-        this.declarations.push(`uniform ${type} ${uniform}; ${type} c_${uniform};`);
-        this.copies.push(`c_${uniform} = ${uniform};`);
-      }
+      this.declarations.push(
+        type === 'vec4list' ? `uniform vec4 ${uniform}[${mostListed}];` : `uniform ${type} ${uniform};`,
+      );
       this.numbers.push({ uniform, node: part.id, control: name, spec });
     }
-    return type === 'vec4list' ? uniform : `c_${uniform}`;
+    return isCornerType(type) ? this.corners.take(type, uniform) : uniform;
   }
 
   private image(part: FieldPart, k: number, input: string): string {
@@ -112,9 +112,7 @@ class FieldWriter {
         `More than ${mostFields} fields in one shot cannot be drawn. Use Field Swarm or Field Repeat for what is alike.`,
       );
     if (!part) {
-      this.functions.push(
-        `float d_${k}(vec3 p) { ${nowhere} }\nHit h_${k}(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`,
-      );
+      this.nothing(k);
       return k;
     }
     this.members.push(id);
@@ -122,71 +120,119 @@ class FieldWriter {
       .filter(([, spec]) => spec.carries === 'field')
       .flatMap(([name]) => part.inputs[name].filter(({ back }) => !back).map(({ node }) => this.field(node)));
     for (const helper of part.kind.helpers ?? []) this.helpers.add(helper);
-    this.functions.push(
-      `// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})\n${this.codeFor(part, k, inputs)}`,
-    );
+    this.functions.push(`// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})`);
+    this.write(part, k, inputs);
     return k;
   }
 
-  private codeFor(part: FieldPart, k: number, inputs: readonly number[]): string {
+  /** The functions that say how a surface looks, to be written after all distances: these are asked far more often. */
+  takeLooks(): string[] {
+    return this.looks.map((look) => look());
+  }
+
+  private nothing(k: number): void {
+    this.functions.push(`float d_${k}(vec3 p) { ${nowhere} }`);
+    this.looks.push(() => `Hit h_${k}(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`);
+  }
+
+  private write(part: FieldPart, k: number, inputs: readonly number[]): void {
     const { field } = part.kind;
     const of = (body: string): string => this.translate(part, k, body);
-    const nothing = `float d_${k}(vec3 p) { ${nowhere} }\nHit h_${k}(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`;
+    const distance = (text: string): void => void this.functions.push(text);
+    const look = (text: () => string): void => void this.looks.push(text);
     if (field.type === 'solid') {
-      return `float d_${k}(vec3 p) { ${of(field.distance)} }
-Hit h_${k}(vec3 p) { return Hit(d_${k}(p), ${of('$colour')}.rgb, vec4(1.0, ${of('$shine')}, 0.55, ${of('$ownLight')})); }`;
+      distance(`float d_${k}(vec3 p) { ${of(field.distance)} }`);
+      look(
+        () =>
+          `Hit h_${k}(vec3 p) { return Hit(d_${k}(p), ${of('$colour')}.rgb, vec4(1.0, ${of('$shine')}, 0.55, ${of('$ownLight')})); }`,
+      );
+      return;
     }
-    if (inputs.length === 0) return nothing;
+    if (inputs.length === 0) {
+      this.nothing(k);
+      return;
+    }
     const [first, ...others] = inputs;
     if (field.type === 'warp') {
       const after = field.distance;
-      return `vec3 w_${k}(vec3 p) { ${of(field.place)} }
+      distance(`vec3 w_${k}(vec3 p) { ${of(field.place)} }
 ${after ? `float a_${k}(vec3 p, float d) { ${of(after)} }` : ''}
-float d_${k}(vec3 p) { float d = d_${first}(w_${k}(p)); return ${after ? `a_${k}(p, d)` : 'd'}; }
-Hit h_${k}(vec3 p) { Hit h = h_${first}(w_${k}(p)); ${after ? `h.d = a_${k}(p, h.d);` : ''} return h; }`;
+float d_${k}(vec3 p) { float d = d_${first}(w_${k}(p)); return ${after ? `a_${k}(p, d)` : 'd'}; }`);
+      look(
+        () =>
+          `Hit h_${k}(vec3 p) { Hit h = h_${first}(w_${k}(p)); ${after ? `h.d = a_${k}(p, h.d);` : ''} return h; }`,
+      );
+      return;
     }
-    const join = `vec2 j_${k}(float a, float b) { ${of(field.join)} }`;
+    distance(`vec2 j_${k}(float a, float b) { ${of(field.join)} }`);
     if (field.type === 'join') {
-      return `${join}
-float d_${k}(vec3 p) { float d = d_${first}(p); ${others.map((o) => `d = j_${k}(d, d_${o}(p)).x;`).join(' ')} return d; }
-Hit h_${k}(vec3 p) { Hit h = h_${first}(p); ${others.map((o) => `{ Hit o = h_${o}(p); h = joinHits(h, o, j_${k}(h.d, o.d)); }`).join(' ')} return h; }`;
+      const joins = others.map((o) => `d = j_${k}(d, d_${o}(p)).x;`).join(' ');
+      distance(`float d_${k}(vec3 p) { float d = d_${first}(p); ${joins} return d; }`);
+      const hits = others
+        .map((o) => `{ Hit o = h_${o}(p); h = joinHits(h, o, j_${k}(h.d, o.d)); }`)
+        .join(' ');
+      look(() => `Hit h_${k}(vec3 p) { Hit h = h_${first}(p); ${hits} return h; }`);
+      return;
     }
     const count = of('$count');
-    return `${join}
-vec3 w_${k}(vec3 p, int i) { ${of(field.place)} }
+    distance(`vec3 w_${k}(vec3 p, int i) { ${of(field.place)} }
 float a_${k}(vec3 p, float d, int i) { ${of(field.distance)} }
 float d_${k}(vec3 p) {
   float d = a_${k}(p, d_${first}(w_${k}(p, 0)), 0);
   for (int i = 1; i < int(${count}); i++) d = j_${k}(d, a_${k}(p, d_${first}(w_${k}(p, i)), i)).x;
   return d;
-}
-Hit h_${k}(vec3 p) {
+}`);
+    look(
+      () => `Hit h_${k}(vec3 p) {
   Hit h = h_${first}(w_${k}(p, 0)); h.d = a_${k}(p, h.d, 0);
   for (int i = 1; i < int(${count}); i++) { Hit o = h_${first}(w_${k}(p, i)); o.d = a_${k}(p, o.d, i); h = joinHits(h, o, j_${k}(h.d, o.d)); }
   return h;
-}`;
+}`,
+    );
   }
 }
 
-const head = `#version 300 es
+const versionAndPrecision = `#version 300 es
 precision highp float;
 precision highp int;
 precision highp sampler2D;
-in vec2 place;
+`;
+
+const shotDeclared = `
+uniform vec3 eye; uniform mat3 axes;
+uniform vec3 lens; // half the width and height of the view: a step away, or anywhere if it is straight on; is straight on
+uniform vec4 march; // width of a pixel a step away, and anywhere; where rays begin and end
+uniform vec4 background; uniform float steps; uniform float contact; uniform vec3 fog; uniform float exposure;
+uniform float shadowWidth[8];
+`;
+
+const head = `
+in vec3 ray; in vec3 begin;
 out vec4 result;
 struct Hit { float d; vec3 colour; vec4 surface; };
 Hit joinHits(Hit a, Hit b, vec2 j) { return Hit(j.x, mix(a.colour, b.colour, j.y), mix(a.surface, b.surface, j.y)); }
-uniform vec3 eye; uniform mat3 axes; uniform vec4 lens; // tangent of half the view, height straight on, is straight on, nearest
-uniform vec4 background; uniform float far; uniform float steps; uniform float contact; uniform vec3 fog; uniform float exposure;
-uniform vec2 pixels;
 `;
 
-const shadowCode = `
-uniform float shadowSoft[8];
+/** Rays are the same from corner to corner but for their way and where they begin. */
+const vertexMain = (given: string): string => `
+in vec3 position;
+in vec2 uv;
+uniform vec4 region;
+out vec3 ray; out vec3 begin;
+void main() {
+  vec2 c = (region.xy + uv * region.zw - 0.5) * 2.0 * lens.xy;
+  bool straight = lens.z > 0.5;
+  ray = straight ? -axes[2] : axes * vec3(c, -1.0);
+  begin = straight ? eye + axes * vec3(c, 0.0) : eye;
+  ${given}
+  gl_Position = vec4(position.xy, 0.0, 1.0);
+}
+`;
+
+const shadowCode = (widths: readonly string[]): string => `
 // How much of a light comes through: a ray that passes close is partly in shadow (Quilez, "Soft shadows in raymarched SDFs", 2010).
-float shadowOf(int light, vec3 at, vec3 n, vec3 to, float reach) {
+float shadowWith(float width, vec3 at, vec3 n, vec3 to, float reach) {
   float open = 1.0;
-  float width = mix(48.0, 2.5, sqrt(shadowSoft[light]));
   float most = min(reach, 4.0);
   float t = 0.012;
   float left = 40.0;
@@ -200,103 +246,121 @@ float shadowOf(int light, vec3 at, vec3 n, vec3 to, float reach) {
   open = max(open, 0.0);
   return open * open * (3.0 - 2.0 * open);
 }
+float shadowOf(int light, vec3 at, vec3 n, vec3 to, float reach) {
+  return shadowWith(${widths.map((width, k) => (k + 1 < widths.length ? `light == ${k} ? ${width} : ` : width)).join('')}, at, n, to, reach);
+}
 `;
 
-function mainCode(form: FieldShotForm, start: string): string {
+function mainCode(form: FieldShotForm, corners: CornerNumbers): string {
+  const number = (uniform: string): string => corners.take('float', uniform);
+  const [wide, flatWide, near, far] = ['x', 'y', 'z', 'w'].map((part) => number(`march.${part}`));
+  const background = corners.take('vec4', 'background');
+  const fog = form.fog ? corners.take('vec3', 'fog') : '';
+  const closeness = `
+float closeness(vec3 p, vec3 n) {
+  float sum = 0.0;
+  float scale = 1.0;
+  float h = 0.012;
+  do { sum += (h - map(p + n * h)) * scale; scale *= 0.78; h += 0.045; } while (h < 0.2);
+  return clamp(1.0 - 3.2 * ${form.contact ? number('contact') : ''} * sum, 0.0, 1.0);
+}`;
+  const lighting = `
+    vec3 n = normalAt(at, max(0.0006, pixel * 0.5));
+    colour = lightUp(colour, n, -way, at, hit.surface)${form.contact ? ' * closeness(at, n)' : ''};`;
+  const intoFog = `
+    float share = clamp((closestAt - ${fog}.x) / max(1e-4, ${fog}.y - ${fog}.x), 0.0, 1.0) * ${fog}.z;
+    colour = mix(colour, ${background}.rgb, share * ${background}.a);
+    cover *= 1.0 - share * (1.0 - ${background}.a);`;
   return `
 vec3 normalAt(vec3 p, float e) {
   vec2 k = vec2(1.0, -1.0);
   return normalize(k.xyy * map(p + k.xyy * e) + k.yyx * map(p + k.yyx * e) + k.yxy * map(p + k.yxy * e) + k.xxx * map(p + k.xxx * e));
 }
-${
-  form.contact
-    ? `float closeness(vec3 p, vec3 n) {
-  float sum = 0.0;
-  float scale = 1.0;
-  float h = 0.012;
-  do { sum += (h - map(p + n * h)) * scale; scale *= 0.78; h += 0.045; } while (h < 0.2);
-  return clamp(1.0 - 3.2 * contact * sum, 0.0, 1.0);
-}`
-    : ''
-}
+${form.contact ? closeness : ''}
 void main() {
-  ${start}
-  vec2 c = (place - 0.5) * vec2(pixels.x / pixels.y, 1.0) * 2.0;
-  bool straight = lens.z > 0.5;
-  vec3 way = straight ? -axes[2] : normalize(axes * vec3(c * lens.x, -1.0));
-  vec3 from = straight ? eye + axes * vec3(c * lens.y * 0.5, 0.0) : eye;
+  start();
+  vec3 way = normalize(ray);
   // A cone as wide as a pixel: what it touches without meeting it covers a part of the pixel.
-  float wide = straight ? 0.0 : 2.0 * lens.x / pixels.y;
-  float flatWide = straight ? lens.y / pixels.y : 0.0;
-  float t = lens.w;
+  float t = ${near};
   float closest = 1e5;
   float closestAt = t;
   float d = 0.0;
-  float left = steps;
+  float left = ${number('steps')};
   do {
-    float pixel = max(wide * t + flatWide, 1e-5);
+    float pixel = max(${wide} * t + ${flatWide}, 1e-5);
     // The surface is met half a pixel inside, so that its edge fades by as much on both sides of where it is.
-    d = map(from + way * t) + 0.5 * pixel;
+    d = map(begin + way * t) + 0.5 * pixel;
     if (d / pixel < closest) { closest = d / pixel; closestAt = t; }
     if (d < pixel * 0.1) break;
     t += d;
     left -= 1.0;
-  } while (left > 0.0 && t < far);
-  float pixel = max(wide * closestAt + flatWide, 1e-5);
+  } while (left > 0.0 && t < ${far});
+  float pixel = max(${wide} * closestAt + ${flatWide}, 1e-5);
   float cover = clamp(1.1 - closest, 0.0, 1.0);
   vec4 picture = vec4(0.0);
   if (cover > 0.0) {
-    vec3 at = from + way * closestAt;
+    vec3 at = begin + way * closestAt;
     Hit hit = look(at);
     vec3 colour = hit.colour;
-    ${
-      form.lit
-        ? `vec3 n = normalAt(at, max(0.0006, pixel * 0.5));
-    vec3 lit = lightUp(colour, n, -way, at, hit.surface);
-    ${form.contact ? 'lit *= closeness(at, n);' : ''}
-    colour = lit;`
-        : 'colour *= 1.0 + hit.surface.w;'
-    }
-    ${form.fog ? 'float share = clamp((closestAt - fog.x) / max(1e-4, fog.y - fog.x), 0.0, 1.0) * fog.z; colour = mix(colour, background.rgb, share * background.a); cover *= 1.0 - share * (1.0 - background.a);' : ''}
-    colour *= exposure;
+    ${form.lit ? lighting : 'colour *= 1.0 + hit.surface.w;'}
+    ${form.fog ? intoFog : ''}
+    colour *= ${number('exposure')};
     ${form.soft ? 'colour = softTone(colour);' : ''}
     picture = vec4(colour, 1.0) * cover;
   }
-  result = picture + vec4(background.rgb * background.a, background.a) * (1.0 - picture.a);
+  result = picture + vec4(${background}.rgb * ${background}.a, ${background}.a) * (1.0 - picture.a);
 }
 `;
 }
 
 /**
  * Writes the shader that photographs fields: one function for each node, and a march along each pixel's ray. Controls are
- * uniforms, so that only another patch, another option or another form of light compiles.
+ * uniforms, so that only another patch, another option or another form of light compiles. `room`: how many vectors of them
+ * the corners of the picture hand on; what is asked for most often comes first.
  */
 export function assembleFields(
   fields: readonly string[],
   partOf: (id: string) => FieldPart | null,
   form: FieldShotForm,
   softTone: string,
+  room: number,
 ): Assembled {
-  const writer = new FieldWriter(partOf);
-  const indices = fields.map((id) => writer.field(id));
-  const [first, ...others] = indices;
+  const corners = new CornerNumbers(room);
+  const main = mainCode(form, corners);
+  const writer = new FieldWriter(partOf, corners);
+  const [first, ...others] = fields.map((id) => writer.field(id));
   const map =
     first === undefined
-      ? `float map(vec3 p) { return 1e5; }\nHit look(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }`
-      : `float map(vec3 p) { float d = d_${first}(p); ${others.map((k) => `d = min(d, d_${k}(p));`).join(' ')} return d; }
-Hit look(vec3 p) { Hit h = h_${first}(p); ${others.map((k) => `{ Hit o = h_${k}(p); if (o.d < h.d) h = o; }`).join(' ')} return h; }`;
+      ? 'float map(vec3 p) { return 1e5; }'
+      : `float map(vec3 p) { float d = d_${first}(p); ${others.map((k) => `d = min(d, d_${k}(p));`).join(' ')} return d; }`;
+  const light = form.lit ? lightGlsl(form.lights, (type, uniform) => corners.take(type, uniform)) : '';
+  const widths = form.lights.map((_, k) => corners.take('float', `shadowWidth[${k}]`));
   const shadows = form.lit && form.lights.some(({ shadow }) => shadow);
+  const look =
+    first === undefined
+      ? 'Hit look(vec3 p) { return Hit(1e5, vec3(0.0), vec4(0.0)); }'
+      : `Hit look(vec3 p) { Hit h = h_${first}(p); ${others.map((k) => `{ Hit o = h_${k}(p); if (o.d < h.d) h = o; }`).join(' ')} return h; }`;
+  const looks = writer.takeLooks();
+  const uniforms = [shotDeclared, form.lit ? lightDeclared(form.lights) : '', ...writer.declarations].join(
+    '\n',
+  );
   const fragment = [
-    head,
+    versionAndPrecision,
     `// lights: ${form.lit ? lightKey(form.lights) : ''}`,
-    ...writer.declarations,
+    uniforms,
+    corners.declared,
+    head,
     ...writer.helpers,
     form.soft ? softTone : '',
     ...writer.functions,
     map,
-    shadows ? shadowCode : '',
-    form.lit ? lightGlsl(form.lights) : '',
-    mainCode(form, writer.copies.join(' ')),
+    ...looks,
+    look,
+    shadows ? shadowCode(widths) : '',
+    light,
+    `void start() { ${corners.start} }`,
+    main,
   ].join('\n');
-  return { fragment, textures: writer.textures, numbers: writer.numbers, members: writer.members };
+  const vertex = [versionAndPrecision, uniforms, corners.handed, vertexMain(corners.given)].join('\n');
+  return { fragment, vertex, textures: writer.textures, numbers: writer.numbers, members: writer.members };
 }

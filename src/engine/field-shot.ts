@@ -110,7 +110,7 @@ export class FieldPainter {
       };
       let assembled: Assembled;
       try {
-        assembled = assembleFields(fields, partOf, form, softToneGlsl);
+        assembled = assembleFields(fields, partOf, form, softToneGlsl, this.gpu.cornerRoom);
       } catch (error) {
         shown.error = error;
         throw error;
@@ -121,7 +121,7 @@ export class FieldPainter {
         shown.coming = null;
       } else if (shown.coming?.assembled.fragment !== assembled.fragment) {
         shown.coming?.material.dispose();
-        shown.coming = bindProgram(this.gpu, assembled, this.shotUniforms(form.lights.length));
+        shown.coming = bindProgram(this.gpu, assembled, this.shotUniforms());
         this.gpu.beginCompile(shown.coming.material);
       }
     }
@@ -150,16 +150,15 @@ export class FieldPainter {
     return [...found];
   }
 
-  private shotUniforms(lights: number): Record<string, IUniform> {
+  private shotUniforms(): Record<string, IUniform> {
     const uniforms: Record<string, IUniform> = {
       axes: { value: new Matrix3() },
-      shadowSoft: { value: new Float32Array(8) },
+      shadowWidth: { value: new Float32Array(8) },
     };
-    for (const name of ['eye', 'lens', 'background', 'fog', 'pixels'])
+    for (const name of ['eye', 'lens', 'march', 'background', 'fog'])
       uniforms[name] = { value: [0, 0, 0, 0] };
-    for (const name of ['far', 'steps', 'contact', 'exposure']) uniforms[name] = { value: 0 };
-    for (const name of ['lightColour', 'lightPlace', 'lightAim', 'lightMore'])
-      uniforms[name] = { value: new Float32Array(4 * Math.max(1, lights)) };
+    for (const name of ['steps', 'contact', 'exposure']) uniforms[name] = { value: 0 };
+    for (const [name, value] of Object.entries(lightUniforms([]))) uniforms[name] = { value };
     return uniforms;
   }
 
@@ -175,21 +174,19 @@ export class FieldPainter {
     };
     (uniforms.axes.value as Matrix3).setFromMatrix4(camera.matrixWorld);
     set('eye', [...prop.place]);
-    set('lens', [
-      Math.tan(prop.fieldOfViewRad / 2),
-      prop.viewHeight,
-      prop.projection === 'straight' ? 1 : 0,
-      prop.near,
-    ]);
+    const straight = prop.projection === 'straight';
+    const half = straight ? prop.viewHeight / 2 : Math.tan(prop.fieldOfViewRad / 2);
+    const pixel = (2 * half) / target.height;
+    set('lens', [(half * target.width) / target.height, half, straight ? 1 : 0]);
+    set('march', [straight ? 0 : pixel, straight ? pixel : 0, prop.near, Math.min(settings.far, prop.far)]);
     set('background', settings.background);
-    set('far', Math.min(settings.far, prop.far));
     set('steps', settings.steps);
     set('contact', settings.contact);
     set('fog', [settings.fog.near, settings.fog.far, settings.fog.amount]);
     set('exposure', settings.exposure);
-    set('pixels', [target.width, target.height]);
     for (const [name, value] of Object.entries(lightUniforms(lights))) set(name, value);
-    lights.forEach((light, k) => ((uniforms.shadowSoft.value as Float32Array)[k] = light.soft));
+    const widths = uniforms.shadowWidth.value as Float32Array;
+    lights.forEach(({ soft }, k) => (widths[k] = 48 + (2.5 - 48) * Math.sqrt(soft)));
   }
 
   /** Frees the programs of shots that are gone. */

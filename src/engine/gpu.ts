@@ -40,6 +40,13 @@ export class ShaderError extends Error {
   }
 }
 
+/** Whether pictures are worked out by the processor. */
+function isSoftware(gl: WebGL2RenderingContext): boolean {
+  const named = gl.getExtension('WEBGL_debug_renderer_info');
+  const renderer = String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+  return /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer);
+}
+
 /** Sole owner of the graphics context, its render targets and the full-screen pass. */
 export class Gpu {
   readonly canvas: OffscreenCanvas;
@@ -47,6 +54,8 @@ export class Gpu {
   readonly gl: WebGL2RenderingContext;
   /** Whether pictures of 16 and 32 bits can be drawn into. */
   readonly floats: boolean;
+  /** Vectors that the corners of a picture should hand on: see CornerNumbers. */
+  cornerRoom: number;
   passes = 0;
   /** Programs handed to the compiler since the start. */
   compiles = 0;
@@ -78,6 +87,8 @@ export class Gpu {
     this.renderer.debug.checkShaderErrors = false;
     this.floats = gl.getExtension('EXT_color_buffer_float') !== null;
     gl.getExtension('OES_texture_float_linear');
+    // Three are left for what differs from corner to corner.
+    this.cornerRoom = isSoftware(gl) ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3 : 0;
     const corners = new BufferGeometry();
     // One triangle over the whole picture: no seam along a diagonal.
     corners.setAttribute(
@@ -125,9 +136,13 @@ void main() { result = texture(picture, place); }`,
     return this.made;
   }
 
-  material(fragment: string, uniforms: Record<string, IUniform>): RawShaderMaterial {
+  material(
+    fragment: string,
+    uniforms: Record<string, IUniform>,
+    vertex: string = vertexText,
+  ): RawShaderMaterial {
     return new RawShaderMaterial({
-      vertexShader: vertexText.replace('#version 300 es\n', ''),
+      vertexShader: vertex.replace('#version 300 es\n', ''),
       fragmentShader: fragment.replace('#version 300 es\n', ''),
       glslVersion: '300 es',
       uniforms: { region: { value: [0, 0, 1, 1] }, ...uniforms },

@@ -1,4 +1,5 @@
 import type { LightProp } from '../core/prop';
+import type { CornerType } from './corner-numbers';
 
 /** What of a light stands in the code: its form, and whether it casts a shadow. Everything else is a uniform. */
 export interface LightForm {
@@ -21,33 +22,42 @@ export const lightForms = (lights: readonly LightProp[]): LightForm[] => {
 export const lightKey = (forms: readonly LightForm[]): string =>
   forms.map(({ form, shadow }) => `${form}${shadow ? '*' : ''}`).join(' ');
 
+/** The uniforms that `lightGlsl` reads. */
+export const lightDeclared = (forms: readonly LightForm[]): string => {
+  const count = Math.max(1, forms.length);
+  return `uniform vec3 lightColour[${count}]; uniform vec4 lightPlace[${count}]; uniform vec3 lightWay[${count}]; uniform vec4 lightMore[${count}];`;
+};
+
 /**
  * `lightUp(colour, n, view, at, surface)`: how bright a surface is; `surface` is scatter, shine, polish and own light. Every
  * light is written out, since loops with branches cost their full time where they are drawn in software. A light that casts
  * shadows calls `shadowOf(k, at, n, to, far)`, which whoever uses this has to give: 1 in light, 0 in shadow; `to` is the way
- * to the light, `far` how far it is.
+ * to the light, `far` how far it is. `read`: how a number of a light is read, where not as the uniform.
  */
-export function lightGlsl(forms: readonly LightForm[]): string {
+export function lightGlsl(
+  forms: readonly LightForm[],
+  read: (type: CornerType, uniform: string) => string = (_, uniform) => uniform,
+): string {
   const each = forms
     .map(({ form, shadow }, k) => {
-      const strength = `lightColour[${k}].rgb * lightColour[${k}].a`;
+      const strength = read('vec3', `lightColour[${k}]`);
       if (form === 'ambient') return `  scattered += ${strength};`;
-      const shade = shadow ? `strength *= mix(1.0, shadowOf(${k}, at, n, to, far), lightMore[${k}].w);` : '';
+      const more = (part: string): string => read('float', `lightMore[${k}].${part}`);
+      const shade = shadow ? `strength *= mix(1.0, shadowOf(${k}, at, n, to, far), ${more('w')});` : '';
+      const way = (): string => read('vec3', `lightWay[${k}]`);
       const nears =
         form === 'sun'
-          ? `vec3 to = normalize(lightPlace[${k}].xyz - lightAim[${k}].xyz); float far = 1e3;`
-          : `vec3 to = lightPlace[${k}].xyz - at; float far = length(to); to /= max(far, 1e-5);
-    { float d = far / max(lightPlace[${k}].w, 1e-4); strength /= 1.0 + d * d; }`;
+          ? `vec3 to = ${way()}; float far = 1e3;`
+          : `vec3 to = ${read('vec3', `lightPlace[${k}].xyz`)} - at; float far = length(to); to /= max(far, 1e-5);
+    { float d = far / ${read('float', `lightPlace[${k}].w`)}; strength /= 1.0 + d * d; }`;
       const cone =
-        form === 'spot'
-          ? `strength *= smoothstep(lightMore[${k}].x, lightMore[${k}].y, dot(to, normalize(lightPlace[${k}].xyz - lightAim[${k}].xyz)));`
-          : '';
+        form === 'spot' ? `strength *= smoothstep(${more('x')}, ${more('y')}, dot(to, ${way()}));` : '';
       return `  {
     vec3 strength = ${strength};
     ${nears}
     ${cone}
     ${shade}
-    float soft = lightMore[${k}].z;
+    float soft = ${more('z')};
     float facing = clamp((dot(n, to) + soft * 0.5) / (1.0 + soft * 0.5), 0.0, 1.0);
     scattered += strength * facing;
     float polish = exp2(surface.z * 10.64 * (1.0 - soft * 0.6));
@@ -55,9 +65,7 @@ export function lightGlsl(forms: readonly LightForm[]): string {
   }`;
     })
     .join('\n');
-  const count = Math.max(1, forms.length);
   return `
-uniform vec4 lightColour[${count}]; uniform vec4 lightPlace[${count}]; uniform vec4 lightAim[${count}]; uniform vec4 lightMore[${count}];
 vec3 lightUp(vec3 colour, vec3 n, vec3 view, vec3 at, vec4 surface) {
   vec3 scattered = vec3(0.0);
   vec3 mirrored = vec3(0.0);
@@ -67,18 +75,23 @@ ${each}
 `;
 }
 
-/** Numbers of lights for `lightGlsl`. */
+/** Numbers of lights, as `lightDeclared` has them. Their way is that from what they aim at to them, 1 long. */
 export function lightUniforms(lights: readonly LightProp[]): Record<string, Float32Array> {
   const count = Math.max(1, lights.length);
-  const [colour, place, aim, more] = Array.from({ length: 4 }, () => new Float32Array(4 * count));
+  const [colour, way] = [new Float32Array(3 * count), new Float32Array(3 * count)];
+  const [place, more] = [new Float32Array(4 * count), new Float32Array(4 * count)];
   lights.forEach((light, k) => {
-    colour.set([light.colour[0], light.colour[1], light.colour[2], light.strength], 4 * k);
-    place.set([...light.place, light.reach], 4 * k);
-    aim.set(light.aim, 4 * k);
+    const to = light.place.map((v, axis) => v - light.aim[axis]);
+    const long = Math.hypot(...to) || 1;
+    for (let axis = 0; axis < 3; axis++) {
+      colour[3 * k + axis] = light.colour[axis] * light.strength;
+      way[3 * k + axis] = to[axis] / long;
+    }
+    place.set([...light.place, Math.max(1e-4, light.reach)], 4 * k);
     const edge = Math.cos(light.angleRad / 2);
     // The inner cone, where the light is full: a large light fades over most of its opening.
     const full = Math.cos((light.angleRad / 2) * (1 - Math.max(0.02, light.soft)));
     more.set([edge, full, light.soft, light.shadow], 4 * k);
   });
-  return { lightColour: colour, lightPlace: place, lightAim: aim, lightMore: more };
+  return { lightColour: colour, lightPlace: place, lightWay: way, lightMore: more };
 }

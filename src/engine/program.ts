@@ -60,7 +60,7 @@ export function bindProgram(gpu: Gpu, assembled: Assembled, more: Uniforms = {})
       uniforms[`${number.uniform}_rise`] = { value: new Float32Array(2) };
     } else uniforms[number.uniform] = { value: 0 };
   }
-  const material = gpu.material(assembled.fragment, uniforms);
+  const material = gpu.material(assembled.fragment, uniforms, assembled.vertex);
   return { assembled, material, uniforms: material.uniforms };
 }
 

@@ -1,7 +1,7 @@
 import type { Look } from '../core/prop';
 import { softToneGlsl } from '../nodes/glsl/tone';
 import { copyGlsl, copyHelpers, type CopyForm } from './copy-glsl';
-import { lightGlsl, lightKey, type LightForm } from './light-glsl';
+import { lightDeclared, lightGlsl, lightKey, type LightForm } from './light-glsl';
 
 /**
  * How a mesh is drawn. quads: lines and points that grow to their width. hairlines and sprites: where there are too many
@@ -206,7 +206,7 @@ uniform vec3 eye; uniform vec3 toEye; uniform bool straightOn;
 uniform vec4 fogColour; uniform vec3 fog; uniform vec4 surface;
 out vec4 result;
 ${lit && shadows ? shadowGlsl : ''}
-${lit ? lightGlsl(lights) : ''}
+${lit ? lightDeclared(lights) + lightGlsl(lights) : ''}
 void main() {
   ${coverGlsl(form)}
   ${hasWorld(form) ? 'vec3 view = straightOn ? toEye : normalize(eye - world);' : ''}

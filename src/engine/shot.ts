@@ -78,8 +78,7 @@ export class ShotPainter {
       viewportPx: { value: [1, 1] },
       ...this.shadows.uniforms,
     };
-    for (const name of ['lightColour', 'lightPlace', 'lightAim', 'lightMore'])
-      this.shared[name] = { value: new Float32Array(4) };
+    for (const [name, value] of Object.entries(lightUniforms([]))) this.shared[name] = { value };
     this.props = new DrawnProps(gpu, this.scene, this.shared);
   }
 

@@ -27,6 +27,8 @@ export interface ProbeRequest {
   bits?: Bits;
   /** Every node in a pass of its own. */
   apart?: boolean;
+  /** Vectors that corners of pictures hand on; absent: as the renderer likes it. */
+  cornerRoom?: number;
   /** Nodes that are looked at in every frame, as cards are. */
   watched?: string[];
   edits?: ProbeEdit[];
@@ -58,6 +60,7 @@ export interface ProbePage {
 }
 
 const gpu = new Gpu();
+const usualRoom = gpu.cornerRoom;
 const media = new MediaLibrary(
   () => Promise.reject(new Error('Vector drawings are for the app to draw.')),
   () => undefined,
@@ -82,6 +85,7 @@ const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'programs' | 'textu
 async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
   const { node, width, height, frames, fps, bits, apart, watched = [], edits = [], later = [] } = request;
   let { scene } = request;
+  gpu.cornerRoom = request.cornerRoom ?? usualRoom;
   for (const [id, packed] of Object.entries(request.files ?? {}))
     media.addFile(id, id, new Blob([Uint8Array.from(atob(packed), (c) => c.charCodeAt(0))]));
   const player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true, bits, apart });
