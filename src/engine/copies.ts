@@ -42,7 +42,7 @@ export function copyFormOf(prop: InstancesProp, before?: CopyForm): CopyForm {
     facing: prop.facing === 'normal' && !on?.count ? 'none' : prop.facing,
     pixels: pixels && {
       mode: pixels.mode,
-      rows: pixels.rows.map((row) => row >= 0),
+      rows: pixels.rows.map((row) => pixels.mode === 'rows' && row >= 0),
       spread: pixelCount === prop.count ? 'exact' : pixels.spread,
     },
     palette: prop.palette?.way ?? null,
@@ -142,8 +142,14 @@ export class CopyTables {
     const turn = one(prop.turn);
     set('turnBase', turn);
     set('turnOne', columns(turnMatrix(turn[0], turn[1], turn[2])));
-    set('sizeOne', one(prop.size));
-    set('scaleOne', prop.scale[0] ?? 1);
+    const { many } = copyFormOf(prop);
+    // Where scale is one for all, it stands here; where sizes differ, it stands here alone.
+    const size = many[2] ? [1, 1, 1] : one(prop.size);
+    const scale = many[0] ? 1 : (prop.scale[0] ?? 1);
+    set(
+      'sizeOne',
+      size.map((v) => v * scale),
+    );
     set('tintOne', one(prop.tint));
     set('anchor', [...prop.anchor]);
     set('toward', prop.toward.every((v) => v === 0) ? [0, 0, 1] : [...prop.toward]);

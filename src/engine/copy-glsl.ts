@@ -75,12 +75,12 @@ export function copyGlsl(
   const u = (name: string): string => `${name}_${k}`;
   const [placeMany, turnMany, sizeMany, tintMany] = form.many;
   const { pixels } = form;
-  const rows = pixels?.mode === 'rows' ? pixels.rows : [false, false, false, false];
+  const rows = pixels?.rows ?? [];
   const places = pixels?.mode === 'places' || rows[0];
   const turning = turnMany || rows[2];
   const declared: string[] = [
     `uniform int ${u('copies')};`,
-    `uniform vec3 ${u('placeOne')}; uniform mat3 ${u('turnOne')}; uniform vec3 ${u('sizeOne')}; uniform float ${u('scaleOne')}; uniform vec4 ${u('tintOne')};`,
+    `uniform vec3 ${u('placeOne')}; uniform mat3 ${u('turnOne')}; uniform vec3 ${u('sizeOne')}; uniform vec4 ${u('tintOne')};`,
     `uniform vec3 ${u('anchor')};`,
   ];
   const map = (name: string): void => void declared.push(`uniform highp sampler2D ${u(name)};`);
@@ -90,11 +90,10 @@ export function copyGlsl(
   if (tintMany) map('tintMap');
   const code: string[] = [];
   code.push(
-    placeMany
-      ? `vec4 ps = entry(${u('placeMap')}, i); vec3 move = ps.xyz; float scale = ps.w;`
-      : `vec3 move = ${u('placeOne')}; float scale = ${u('scaleOne')};`,
+    placeMany ? `vec4 ps = entry(${u('placeMap')}, i); vec3 move = ps.xyz;` : `vec3 move = ${u('placeOne')};`,
   );
-  code.push(`vec3 size = ${sizeMany ? `entry(${u('sizeMap')}, i).xyz` : u('sizeOne')} * scale;`);
+  const scale = placeMany ? ' * ps.w' : '';
+  code.push(`vec3 size = ${u('sizeOne')}${sizeMany ? ` * entry(${u('sizeMap')}, i).xyz` : ''}${scale};`);
   if (turning) code.push(`vec3 turn = ${turnMany ? `entry(${u('turnMap')}, i).xyz` : `${u('turnBase')}`};`);
   if (turning && !turnMany) declared.push(`uniform vec3 ${u('turnBase')};`);
   code.push(`tint *= ${tintMany ? `entry(${u('tintMap')}, i)` : u('tintOne')};`);
@@ -156,10 +155,7 @@ export function copyGlsl(
       else code.push('tint *= pixel;');
     }
     // A place that is no number would draw over everything, or nothing: such a copy is left out.
-    if (places)
-      code.push(
-        'if (!(abs(move.x + move.y + move.z) < 1e9)) scale = 0.0, move = vec3(0.0), size = vec3(0.0);',
-      );
+    if (places) code.push('if (!(abs(move.x + move.y + move.z) < 1e9)) move = vec3(0.0), size = vec3(0.0);');
   }
   if (form.palette) {
     map('paletteMap');

@@ -252,7 +252,10 @@ export class DrawnProps {
     const set = (name: string, value: unknown): void => {
       uniforms[name].value = value;
     };
-    set('colour', isTinted(form) ? look.colour : tintedBy(look.colour, levels));
+    const colour = isTinted(form) ? [...look.colour] : tintedBy(look.colour, levels);
+    // Where no light falls, own light is a brighter colour.
+    if (form.shading !== 'lit') for (let k = 0; k < 3; k++) colour[k] *= 1 + look.ownLight;
+    set('colour', colour);
     set(
       'picture',
       look.picture

@@ -37,7 +37,7 @@ export const isTinted = (form: PropForm): boolean =>
   form.colours ||
   form.levels.some(
     ({ many, pixels, palette, region }) =>
-      many[3] || pixels?.mode === 'tints' || pixels?.rows[1] === true || palette !== null || region !== null,
+      many[3] || pixels?.mode === 'tints' || pixels?.rows[1] || palette !== null || region !== null,
   );
 const hasWorld = (form: PropForm): boolean => form.shading !== 'flat' || form.fog;
 
@@ -228,7 +228,7 @@ void main() {
       ? flatLight
         ? 'vec3 n = view; c.rgb = lightUp(c.rgb, n, view, world, vec4(surface.x * 0.75, 0.0, surface.z, surface.w));'
         : 'c.rgb = lightUp(c.rgb, n, view, world, surface);'
-      : 'c.rgb *= 1.0 + surface.w;'
+      : ''
   }
   ${form.shading === 'glow' ? (isDot(form) ? 'float soft = max(0.0, 1.0 - from); cover *= soft * soft;' : isLine(form) ? 'cover *= cover;' : 'float soft = max(0.0, dot(n, view)); cover *= soft * soft * soft;') : ''}
   ${

@@ -1,4 +1,5 @@
-import type { Work } from './measure';
+import { coverOf, type Drawing } from './measure';
+import { size } from './rig';
 
 /** The little that a program written by hand for one picture needs: WebGL2 without a library. */
 export class Raw {
@@ -59,6 +60,15 @@ export class Raw {
     return texture;
   }
 
+  /** A picture of 16 bits, read smoothly. */
+  picture(width: number, height: number, rgba: Float32Array): WebGLTexture {
+    const { gl } = this;
+    const { texture } = this.target(width, height, gl.RGBA16F);
+    gl.bindTexture(gl.TEXTURE_2D, texture);
+    gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
+    return texture;
+  }
+
   private smooth(on: boolean): void {
     const { gl } = this;
     const filter = on ? gl.LINEAR : gl.NEAREST;
@@ -106,11 +116,17 @@ export class Raw {
     gl.drawArrays(gl.TRIANGLES, 0, 3);
   }
 
-  /** A piece of work drawn by hand, ended by a read of one pixel of `last`. */
-  work(last: WebGLFramebuffer, frame: (k: number) => void): Work {
+  /** A piece of work drawn by hand, ended by a read of one pixel of `last`, which is that large. */
+  work(last: WebGLFramebuffer, frame: (k: number) => void, { width, height } = size): Drawing {
     const { gl } = this;
     return {
       frame,
+      covered: () => {
+        const rgba = new Float32Array(4 * width * height);
+        gl.bindFramebuffer(gl.FRAMEBUFFER, last);
+        gl.readPixels(0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
+        return coverOf(rgba);
+      },
       finish: () => {
         // A blit of one pixel into 8 bits depends on the picture and can be read whatever its precision.
         gl.bindFramebuffer(gl.READ_FRAMEBUFFER, last);
@@ -129,4 +145,15 @@ void main() {
   vec2 p = vec2(float((gl_VertexID << 1) & 2), float(gl_VertexID & 2));
   place = p;
   gl_Position = vec4(p * 2.0 - 1.0, 0.0, 1.0);
+}`;
+
+/** What the usual camera sees, 16:9, swinging by 5 degrees as it does in the patches that are measured. */
+export const usualCamera = `
+uniform float time;
+vec4 seen(vec3 p) {
+  float a = 0.5236 + sin(time * 3.1416) * 0.08727;
+  p.xz = mat2(cos(a), sin(a), -sin(a), cos(a)) * p.xz;
+  p.yz = mat2(0.90631, 0.42262, -0.42262, 0.90631) * p.yz;
+  p.z -= 1.9;
+  return vec4(p.x * 2.74748 * 360.0 / 640.0, p.y * 2.74748, -p.z - 0.02, -p.z);
 }`;

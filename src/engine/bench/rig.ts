@@ -10,7 +10,7 @@ import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
 import { ImageStage, type StageOptions } from '../image-stage';
 import { MediaLibrary } from '../media/library';
-import type { Work } from './measure';
+import { coverOf, type Drawing } from './measure';
 
 export const size = { width: 640, height: 360 };
 
@@ -32,7 +32,7 @@ export class Patch {
 }
 
 /** The engine at work on one patch, without a worker or windows around it. */
-export class Rig implements Work {
+export class Rig implements Drawing {
   readonly run = new SceneRun(catalogue);
   readonly stage: ImageStage;
   private readonly live = quietInputs();
@@ -70,6 +70,16 @@ export class Rig implements Work {
     this.gpu.gl.finish();
     this.gpu.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel);
     this.gpu.release(target);
+  }
+
+  covered(): number {
+    const { width, height } = this.canvas;
+    const target = this.gpu.acquire(width, height, '32');
+    this.gpu.copy(this.stage.textureOf(this.node), target);
+    const rgba = new Float32Array(4 * width * height);
+    this.gpu.renderer.readRenderTargetPixels(target, 0, 0, width, height, rgba);
+    this.gpu.release(target);
+    return coverOf(rgba);
   }
 
   /** A pixel of the picture, 0..255, to see that what is measured is drawn. */

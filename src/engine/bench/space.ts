@@ -1,13 +1,18 @@
 import { gridLines } from '../../core/shape/shape';
+import type { Stop } from '../../core/show/types';
 import type { Gpu } from '../gpu';
-import type { Work } from './measure';
-import { fullVertex, type Raw } from './raw';
+import type { Drawing } from './measure';
+import { fullVertex, usualCamera, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';
 
 /** A sheet of 1,024 x 1,024 points lifted by an image that stands still, drawn as lines. */
 export function sheetEngine(gpu: Gpu): Rig {
   const p = new Patch();
-  const image = p.add('noise', { octaves: 3, rate: 0 }, [256, 256]);
+  const colours: Stop[] = [
+    { at: 0, colour: [0, 0, 0, 1] },
+    { at: 1, colour: [1, 1, 1, 1] },
+  ];
+  const image = p.add('gradient', { colours }, [256, 256]);
   const sheet = p.add('sheet', { columns: 1024, rows: 1024, size: [1.6, 0.9] });
   const body = p.add('body', { draw: 'lines', shading: 'flat', width: 1, liftAlong: 'z', liftDepth: 0.3 });
   const camera = p.add('camera');
@@ -27,17 +32,14 @@ precision highp float;
 in vec3 position;
 in vec2 uv;
 uniform sampler2D image;
-uniform float time;
+${usualCamera}
 void main() {
   vec3 p = position;
   p.z += 0.3 * dot(textureLod(image, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722));
-  float a = sin(time * 3.1416) * 0.09 + 0.5;
-  p.xz = mat2(cos(a), -sin(a), sin(a), cos(a)) * p.xz;
-  p.z -= 1.9;
-  gl_Position = vec4(p.x * 2.7 * 360.0 / 640.0, p.y * 2.7, -p.z - 0.02, -p.z);
+  gl_Position = seen(p);
 }`;
 
-export function sheetByHand(raw: Raw): Work {
+export function sheetByHand(raw: Raw): Drawing {
   const { gl } = raw;
   const n = 1024;
   const positions = new Float32Array(3 * n * n);
@@ -59,8 +61,8 @@ out vec4 result;
 void main() { result = vec4(0.95, 0.78, 0.5, 1.0); }`,
   );
   const vertices = raw.vertices(program, { position: [positions, 3], uv: [uvs, 2] }, index);
-  const rgba = Float32Array.from({ length: 256 * 256 * 4 }, (_, k) => 0.5 + 0.4 * Math.sin(k * 0.01));
-  const image = raw.numbers(256, 256, rgba);
+  const ramp = Float32Array.from({ length: 256 * 256 * 4 }, (_, k) => ((k >> 2) % 256) / 255);
+  const image = raw.picture(256, 256, ramp);
   const target = raw.target(size.width, size.height, gl.RGBA16F);
   const depth = gl.createRenderbuffer();
   gl.bindRenderbuffer(gl.RENDERBUFFER, depth);
@@ -178,16 +180,20 @@ void main() {
   result = picture;
 }`;
 
-export function fieldsByHand(raw: Raw): Work {
+export function fieldsByHand(raw: Raw): Drawing {
   const { gl } = raw;
   const program = raw.program(fullVertex, fieldsFragment);
   const target = raw.target(small.width, small.height, gl.RGBA16F);
-  return raw.work(target.framebuffer, (k) => {
-    gl.useProgram(program);
-    const x = places[0][0] + 0.1 * Math.sin((2 * Math.PI * 0.5 * k) / 60);
-    gl.uniform3f(gl.getUniformLocation(program, 'moved'), x, places[0][1], places[0][2]);
-    gl.uniform3f(gl.getUniformLocation(program, 'two'), ...places[1]);
-    gl.uniform3f(gl.getUniformLocation(program, 'three'), ...places[2]);
-    raw.pass(program, target.framebuffer, small.width, small.height);
-  });
+  return raw.work(
+    target.framebuffer,
+    (k) => {
+      gl.useProgram(program);
+      const x = places[0][0] + 0.1 * Math.sin((2 * Math.PI * 0.5 * k) / 60);
+      gl.uniform3f(gl.getUniformLocation(program, 'moved'), x, places[0][1], places[0][2]);
+      gl.uniform3f(gl.getUniformLocation(program, 'two'), ...places[1]);
+      gl.uniform3f(gl.getUniformLocation(program, 'three'), ...places[2]);
+      raw.pass(program, target.framebuffer, small.width, small.height);
+    },
+    small,
+  );
 }
