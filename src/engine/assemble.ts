@@ -3,6 +3,7 @@ import { FormulaError, parseFormula, type Expression } from '../core/formula/par
 import type { ChoiceSpec, ControlSpec } from '../core/kind/controls';
 import type { GlslType, ImageKind } from '../core/kind/kind';
 import type { PlanSource } from '../core/patch/plan';
+import { CornerNumbers, isCornerType, type CornerType } from './corner-numbers';
 import { keptApart } from '../core/show/return-settings';
 
 /** A picture that a shader reads as a texture. */
@@ -140,17 +141,31 @@ class Writer {
   readonly numbers: NumberRead[] = [];
   readonly members: string[] = [];
   private readonly used = new Map<string, string>();
+  /** Uniforms that are declared in both shaders. */
+  private readonly shared: string[] = [];
+  private readonly corners: CornerNumbers;
 
-  constructor(private readonly joined: (source: PlanSource) => Part | null) {}
+  constructor(
+    private readonly joined: (source: PlanSource) => Part | null,
+    room: number,
+  ) {
+    this.corners = new CornerNumbers(room);
+  }
 
   private number(part: Part, k: number, name: string, type: string, spec: ControlSpec | null): string {
     const uniform = `u${k}_${name}`;
     if (!this.used.has(uniform)) {
       this.used.set(uniform, type);
-      this.declarations.push(`uniform ${type} ${uniform};`);
+      this.shared.push(`uniform ${type} ${uniform};`);
       this.numbers.push({ uniform, node: part.id, control: name, spec });
     }
-    return uniform;
+    // What a performer writes by hand is faulted by the names in it.
+    const byHand = part.kind.paint.type === 'shader' && part.kind.paint.alone;
+    return byHand || !isCornerType(type) ? uniform : this.read(type, uniform);
+  }
+
+  private read(type: CornerType, uniform: string): string {
+    return this.corners.handOn(type, uniform) ?? uniform;
   }
 
   private gradient(part: Part, k: number, name: string, spec: ControlSpec): string {
@@ -161,15 +176,15 @@ class Writer {
     this.numbers.push({ uniform: base, node: part.id, control: name, spec });
     // Written out for as many stops as there are: a loop over a list costs as much as a noise.
     const stops = Math.min(mostStops, Math.max(1, Number(part.codeOf(name))));
-    this.declarations.push(`uniform vec4 ${base}_colours[${stops}];`);
-    if (stops > 1) this.declarations.push(`uniform vec2 ${base}_rise[${stops - 1}];`);
-    const steps = Array.from(
-      { length: stops - 1 },
-      (_, k) =>
-        `  v = mix(v, ${base}_colours[${k + 1}], clamp(t * ${base}_rise[${k}].x + ${base}_rise[${k}].y, 0.0, 1.0));`,
-    );
+    this.shared.push(`uniform vec4 ${base}_colours[${stops}];`);
+    if (stops > 1) this.shared.push(`uniform vec2 ${base}_rise[${stops - 1}];`);
+    const colour = (k: number): string => this.read('vec4', `${base}_colours[${k}]`);
+    const steps = Array.from({ length: stops - 1 }, (_, k) => {
+      const rise = this.read('vec2', `${base}_rise[${k}]`);
+      return `  { vec2 rise = ${rise}; v = mix(v, ${colour(k + 1)}, clamp(t * rise.x + rise.y, 0.0, 1.0)); }`;
+    });
     this.functions.push(
-      [`vec4 ${call}(float t) {`, `  vec4 v = ${base}_colours[0];`, ...steps, '  return v;', '}'].join('\n'),
+      [`vec4 ${call}(float t) {`, `  vec4 v = ${colour(0)};`, ...steps, '  return v;', '}'].join('\n'),
     );
     return call;
   }
@@ -373,32 +388,54 @@ class Writer {
   finish(call: string): Assembled {
     const fragment = [
       head,
+      ...this.shared,
+      this.corners.declared,
       ...this.declarations,
       ...this.helpers,
       ...this.functions,
       `void main() { result = ${call}(place); }`,
       '',
     ].join('\n');
-    return { fragment, textures: this.textures, numbers: this.numbers, members: [...this.members].reverse() };
+    const { handed, given } = this.corners;
+    return {
+      fragment,
+      vertex: given ? vertexHanding([...this.shared, handed].join('\n'), given) : undefined,
+      textures: this.textures,
+      numbers: this.numbers,
+      members: [...this.members].reverse(),
+    };
   }
 }
 
 /**
  * Writes the fragment shader that draws one node. Inputs for which `joined` gives a part become functions of the same
- * shader, all others are read as textures. Throws PartError if a formula control cannot be read.
+ * shader, all others are read as textures. `room`: how many vectors of numbers the corners of the picture hand on. Throws
+ * PartError if a formula control cannot be read.
  */
-export function assemble(part: Part, joined: (source: PlanSource) => Part | null, pass = 0): Assembled {
-  const writer = new Writer(joined);
+export function assemble(
+  part: Part,
+  joined: (source: PlanSource) => Part | null,
+  pass = 0,
+  room = 0,
+): Assembled {
+  const writer = new Writer(joined, room);
   return writer.finish(writer.node(part, pass));
 }
 
-export const vertexText = `#version 300 es
+const vertexHanding = (declared: string, given: string): string => `#version 300 es
+precision highp float;
+precision highp int;
 in vec3 position;
 in vec2 uv;
 uniform vec4 region;
 out vec2 place;
+${declared}
 void main() {
   place = region.xy + uv * region.zw;
+  ${given}
   gl_Position = vec4(position.xy, 0.0, 1.0);
 }
 `;
+
+/** Vertex shader of pictures whose corners hand on nothing but their places. */
+export const vertexText = vertexHanding('', '');

@@ -7,8 +7,7 @@ export const isCornerType = (type: string): type is CornerType => type in floats
 /**
  * Numbers that are the same for a whole picture and that its fragment shader reads again and again. A renderer in software
  * reads a uniform slowly, once for each pixel and with its bounds looked after each time; what the corners of the picture
- * hand on as `flat` lies ready. A card has registers of its own for uniforms and is better left alone. What has no room
- * here is copied once into a variable.
+ * hand on as `flat` lies ready. A card has registers of its own for uniforms and is better left alone.
  */
 export class CornerNumbers {
   /** What each vector holds so far: the expressions, and how many floats they fill. */
@@ -21,11 +20,15 @@ export class CornerNumbers {
 
   /** How the fragment shader reads an expression of uniforms. It has to mean the same in both shaders. */
   take(type: CornerType, expression: string): string {
-    let read = this.known.get(expression);
-    if (read === undefined) {
-      read = this.place(type, expression) ?? this.copy(type, expression);
-      this.known.set(expression, read);
-    }
+    return this.handOn(type, expression) ?? this.copy(type, expression);
+  }
+
+  /** The same; null if there is no room for it. */
+  handOn(type: CornerType, expression: string): string | null {
+    const known = this.known.get(expression);
+    if (known !== undefined) return known;
+    const read = this.place(type, expression);
+    if (read !== null) this.known.set(expression, read);
     return read;
   }
 
@@ -49,7 +52,8 @@ export class CornerNumbers {
   }
 
   private copy(type: CornerType, expression: string): string {
-    return `copied${this.copies.push({ type, expression }) - 1}`;
+    const known = this.copies.findIndex((other) => other.expression === expression);
+    return `copied${known >= 0 ? known : this.copies.push({ type, expression }) - 1}`;
   }
 
   /** For the fragment shader, before its functions. */

@@ -289,7 +289,7 @@ export class ImageStage {
     try {
       let compiles = false;
       for (let pass = 0; pass < count; pass++) {
-        const assembled = assemble(this.part(node.id), this.joined, pass);
+        const assembled = assemble(this.part(node.id), this.joined, pass, this.gpu.cornerRoom);
         const old = stored.programs[pass];
         if (old && old.assembled.fragment === assembled.fragment) {
           old.assembled = assembled;
@@ -631,7 +631,9 @@ export class ImageStage {
     let peek = this.peeks.get(id);
     try {
       if (!peek) {
-        const assembled = this.stored.has(id) ? this.copyOf(id) : assemble(this.part(id), this.joined);
+        const assembled = this.stored.has(id)
+          ? this.copyOf(id)
+          : assemble(this.part(id), this.joined, 0, this.gpu.cornerRoom);
         peek = { program: bindProgram(this.gpu, assembled), ready: false };
         this.peeks.set(id, peek);
         this.gpu.beginCompile(peek.program.material);
