@@ -1,4 +1,5 @@
 import { deflateSync } from 'node:zlib';
+import { Document, WebIO } from '@gltf-transform/core';
 
 /** The sum of ISO 3309, bit by bit. */
 function crc32(bytes: Buffer): number {
@@ -75,4 +76,55 @@ export function exrOf(rows: readonly (readonly [number, number, number])[]): Buf
     return bytes;
   });
   return Buffer.concat([head, ...offsets, ...lines]);
+}
+
+/** A face of a model: an upright sheet 0.3 wide and 0.8 high at a place across. */
+export interface GlbSheet {
+  x: number;
+  /** A PNG that lies on it twice, one above the other; sheets may share one. */
+  picture?: Buffer;
+  /** Red, green, blue and alpha of its material, linear. */
+  colour?: [number, number, number, number];
+}
+
+/** A GLB (glTF 2.0) of upright sheets, each a part of its own. */
+export async function glbOf(sheets: readonly GlbSheet[]): Promise<Buffer> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const pictures = new Map(
+    sheets
+      .flatMap(({ picture }) => (picture ? [picture] : []))
+      .map((picture, k) => {
+        const texture = document.createTexture(`Picture ${k}`);
+        return [picture, texture.setImage(new Uint8Array(picture)).setMimeType('image/png')];
+      }),
+  );
+  const scene = document.createScene();
+  const numbers = (type: 'VEC2' | 'VEC3' | 'SCALAR', list: number[], whole = false) =>
+    document
+      .createAccessor()
+      .setType(type)
+      .setArray(whole ? Uint16Array.from(list) : Float32Array.from(list))
+      .setBuffer(buffer);
+  sheets.forEach(({ x, picture, colour }, k) => {
+    const corners = [-1, 1].flatMap((up) => [-1, 1].map((aside) => [x + 0.15 * aside, 0.4 * up, 0]));
+    const material = document.createMaterial().setBaseColorFactor(colour ?? [1, 1, 1, 1]);
+    if (picture) material.setBaseColorTexture(pictures.get(picture)!);
+    const primitive = document
+      .createPrimitive()
+      .setAttribute('POSITION', numbers('VEC3', corners.flat()))
+      .setAttribute(
+        'NORMAL',
+        numbers(
+          'VEC3',
+          corners.flatMap(() => [0, 0, 1]),
+        ),
+      )
+      .setAttribute('TEXCOORD_0', numbers('VEC2', [0, 2, 1, 2, 0, 0, 1, 0]))
+      .setIndices(numbers('SCALAR', [0, 1, 3, 0, 3, 2], true))
+      .setMaterial(material);
+    const mesh = document.createMesh().addPrimitive(primitive);
+    scene.addChild(document.createNode(`Sheet ${k}`).setMesh(mesh));
+  });
+  return Buffer.from(await new WebIO().writeBinary(document));
 }

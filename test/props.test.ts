@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
 import type { ControlValue } from '../src/core/show/types';
+import { glbOf, pngOf } from './files';
 import { Probe, type Pixel, type Seen } from './probe';
 
 jest.setTimeout(120000);
@@ -508,6 +509,37 @@ describe('from outside', () => {
     expect(r).toBeGreaterThan(b + 0.2);
     expect(g).toBeGreaterThan(b);
     expect(seen.share(3, 0.5)).toBeGreaterThan(0.15);
+  });
+
+  test('each part of a model shows its own picture, which repeats, or its colour', async () => {
+    const bands = pngOf([
+      [255, 0, 0],
+      [0, 0, 255],
+    ]);
+    const plain = pngOf([
+      [0, 255, 0],
+      [0, 255, 0],
+    ]);
+    const file = await glbOf([
+      { x: -0.5, picture: bands },
+      { x: 0, picture: plain },
+      { x: 0.5, colour: [1, 0.2140411, 0, 1] },
+    ]);
+    const c = new Scenery();
+    const model = c.node('model', { file: 'm', scale: 'own' });
+    const body = c.node('body', { shading: 'flat', colour: white }, { shape: model });
+    c.show(body);
+    const files = { m: file.toString('base64') };
+    const seen = await probe.ask({ scene: c.s.scene, node: c.shot, files });
+    expect(seen.answer.faults).toEqual({});
+    const is = (x: number, y: number, wanted: readonly number[]): void =>
+      wanted.forEach((v, k) => near(at(seen, x, y)[k], v, 0.05));
+    for (const y of [0.3, -0.1]) is(-0.5, y, [1, 0, 0, 1]);
+    for (const y of [0.1, -0.3]) is(-0.5, y, [0, 0, 1, 1]);
+    is(0, 0.2, [0, 1, 0, 1]);
+    // Colours of materials are linear; half as bright to the eye is a fifth of the light.
+    is(0.5, 0.2, [1, 0.5, 0, 1]);
+    expect(at(seen, 0.25, 0)[3]).toBe(0);
   });
 
   test('letters are solids, and their holes are open', async () => {

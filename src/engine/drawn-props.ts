@@ -20,6 +20,7 @@ import type { Shape } from '../core/shape/shape';
 import { allCopies, copyFormOf, CopyTables, copyUniforms } from './copies';
 import type { Gpu } from './gpu';
 import { lightKey, type LightForm } from './light-glsl';
+import { ModelPictures, type FilePicture } from './model-pictures';
 import { buildMesh, drawingOf, fillMesh, sameBuild, type PropMesh } from './prop-mesh';
 import {
   distanceFragment,
@@ -38,8 +39,8 @@ export interface PropJob {
   /** Programs are waited for: each frame is exact. */
   waits: boolean;
   textureOf(image: ImageRef): Texture;
-  /** A picture that came with a model; null while it is on its way. */
-  fileTexture(id: string): Texture | null;
+  /** A picture that came with a model. */
+  filePicture(id: string): FilePicture;
 }
 
 export type Drawable = BodyProp | InstancesProp;
@@ -60,6 +61,7 @@ export interface Drawn {
   coming: { material: Material; key: string } | null;
   distance: Material | null;
   tables: CopyTables | null;
+  pictures: ModelPictures | null;
   seen: boolean;
 }
 
@@ -114,7 +116,7 @@ export class DrawnProps {
     return {
       drawing: drawingOf(shape, look),
       shading: look.shading,
-      picture: look.picture !== null || shape.picture !== undefined,
+      picture: look.picture ? 'wired' : shape.pictures ? 'of the shape' : null,
       cutOut: look.cutOut !== null,
       lift: lift && { by: lift.by !== null, along: lift.along },
       widthBy: look.widthBy !== null,
@@ -189,6 +191,7 @@ export class DrawnProps {
       coming: { material: picture, key: wanted },
       distance: null,
       tables: levels > 0 ? new CopyTables(this.gpu) : null,
+      pictures: null,
       seen: true,
     };
     this.drawn.set(key, drawn);
@@ -240,13 +243,8 @@ export class DrawnProps {
     return drawn.key !== '';
   }
 
-  private fill(
-    { uniforms, tables, built, copies, form }: Drawn,
-    look: Look,
-    shape: Shape,
-    levels: readonly InstancesProp[],
-    job: PropJob,
-  ): void {
+  private fill(drawn: Drawn, look: Look, shape: Shape, levels: readonly InstancesProp[], job: PropJob): void {
+    const { uniforms, tables, built, copies, form } = drawn;
     const { empty } = this.gpu;
     const map = (image: ImageRef | null): Texture => (image ? job.textureOf(image) : empty);
     const set = (name: string, value: unknown): void => {
@@ -256,14 +254,11 @@ export class DrawnProps {
     // Where no light falls, own light is a brighter colour.
     if (form.shading !== 'lit') for (let k = 0; k < 3; k++) colour[k] *= 1 + look.ownLight;
     set('colour', colour);
-    set(
-      'picture',
-      look.picture
-        ? job.textureOf(look.picture)
-        : shape.picture
-          ? (job.fileTexture(shape.picture) ?? this.gpu.white)
-          : empty,
-    );
+    set('picture', map(look.picture));
+    if (form.picture === 'of the shape') {
+      drawn.pictures ??= new ModelPictures(this.gpu);
+      set('pictures', drawn.pictures.texture((shape.pictures ?? []).map((id) => job.filePicture(id))));
+    }
     set('cutOutMap', map(look.cutOut));
     set('liftMap', map(look.lift?.image ?? null));
     set('liftByMap', map(look.lift?.by ?? null));
@@ -288,6 +283,7 @@ export class DrawnProps {
     for (const name of ['widthPx', 'leastPx', 'pointSize', 'merged', 'allCopies'])
       uniforms[name] = { value: 0 };
     uniforms.widthShrinks = { value: false };
+    uniforms.pictures = { value: null };
     for (const name of ['picture', 'cutOutMap', 'liftMap', 'liftByMap', 'widthMap'])
       uniforms[name] = { value: this.gpu.empty };
     return uniforms;
@@ -349,6 +345,7 @@ export class DrawnProps {
     drawn.coming?.material.dispose();
     drawn.distance?.dispose();
     drawn.tables?.dispose();
+    drawn.pictures?.dispose();
     this.drawn.delete(key);
   }
 

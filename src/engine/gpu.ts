@@ -257,17 +257,17 @@ void main() { result = texture(picture, place); }`,
     return texture;
   }
 
-  /** Draws a full-screen pass into a target (null: the canvas). */
-  pass(material: RawShaderMaterial, target: WebGLRenderTarget | null): void {
+  /** Draws a full-screen pass into a target (null: the canvas), or a layer of one that has several. */
+  pass(material: RawShaderMaterial, target: WebGLRenderTarget | null, layer = 0): void {
     this.passes++;
     this.quad.material = material;
-    this.renderer.setRenderTarget(target);
+    this.renderer.setRenderTarget(target, layer);
     this.renderer.render(this.scene, this.camera);
   }
 
-  copy(from: Texture, to: WebGLRenderTarget): void {
+  copy(from: Texture, to: WebGLRenderTarget, layer = 0): void {
     this.copyMaterial.uniforms.picture.value = from;
-    this.pass(this.copyMaterial, to);
+    this.pass(this.copyMaterial, to, layer);
   }
 
   clear(target: WebGLRenderTarget): void {

@@ -120,8 +120,8 @@ export class ImageStage {
     if (kind.output !== 'image' || kind.paint.type !== 'shot') return;
     for (const prop of this.run.inputsOf(id).props as never as readonly Prop[]) {
       if (prop.type !== 'body' && prop.type !== 'instances') continue;
-      const { picture } = bodyOf(prop).shape;
-      if (picture) this.media.picture(picture, this.run.runs.get(id)?.image?.height ?? 1);
+      for (const picture of bodyOf(prop).shape.pictures ?? [])
+        this.media.picture(picture, this.run.runs.get(id)?.image?.height ?? 1);
     }
   }
 
@@ -402,7 +402,7 @@ export class ImageStage {
           pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
           waits: this.options.waits === true,
           textureOf: (image) => this.textureOf(image.node, image.back),
-          fileTexture: (id) => this.media.picture(id, height).texture,
+          filePicture: (id) => this.media.picture(id, height),
         });
         if (!done) run.markStale();
         this.faults.delete(node.id);

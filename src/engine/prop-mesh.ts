@@ -134,6 +134,7 @@ export function fillMesh(mesh: PropMesh, shape: Shape): void {
   put('normal', shape.normals, 3, points);
   put('uv', shape.uvs, 2, points);
   if (shape.colours) put('tone', shape.colours, 4, points);
+  if (shape.pictureOf) put('layer', shape.pictureOf, 1, points);
   if (corners) {
     put('other', shape.positions, 3, corners.other);
     put('otherUv', shape.uvs, 2, corners.other);
@@ -148,7 +149,8 @@ export const sameBuild = (mesh: PropMesh, shape: Shape): boolean =>
   mesh.shape.triangles === shape.triangles &&
   mesh.shape.rows === shape.rows &&
   mesh.shape.columns === shape.columns &&
-  Boolean(mesh.shape.colours) === Boolean(shape.colours);
+  Boolean(mesh.shape.colours) === Boolean(shape.colours) &&
+  Boolean(mesh.shape.pictureOf) === Boolean(shape.pictureOf);
 
 function picked(values: Float32Array, width: number, points: Uint32Array): Float32Array {
   const into = new Float32Array(points.length * width);

@@ -13,7 +13,8 @@ export type Drawing = 'surface' | 'lines' | 'points' | 'hairlines' | 'sprites';
 export interface PropForm {
   drawing: Drawing;
   shading: Look['shading'];
-  picture: boolean;
+  /** A picture that is wired in, or those that came with the shape, of which each point says which lies on it. */
+  picture: null | 'wired' | 'of the shape';
   cutOut: boolean;
   lift: null | { by: boolean; along: 'normal' | 'x' | 'y' | 'z' };
   widthBy: boolean;
@@ -30,7 +31,8 @@ const isLine = (form: PropForm): boolean => form.drawing === 'lines' || form.dra
 const isDot = (form: PropForm): boolean => form.drawing === 'points' || form.drawing === 'sprites';
 /** Lines and points face everywhere: they are lit as much from each side. */
 const hasNormal = (form: PropForm): boolean => form.drawing === 'surface' && form.shading !== 'flat';
-const hasUv = (form: PropForm): boolean => form.picture || form.cutOut || form.lift !== null || form.widthBy;
+const hasUv = (form: PropForm): boolean =>
+  form.picture !== null || form.cutOut || form.lift !== null || form.widthBy;
 /** Whether the colour differs within the body or from copy to copy; else one uniform says all of it. */
 export const isTinted = (form: PropForm): boolean =>
   form.drawing !== 'surface' ||
@@ -79,6 +81,7 @@ in vec3 position;
 ${normal ? 'in vec3 normal;' : ''}
 ${uv ? 'in vec2 uv;' : ''}
 ${form.colours ? 'in vec4 tone;' : ''}
+${form.picture === 'of the shape' ? 'in float layer; flat out float onLayer;' : ''}
 ${line || form.drawing === 'points' ? 'in vec3 other; in vec2 corner;' : ''}
 ${line && form.lift ? `in vec2 otherUv;${form.lift.along === 'normal' ? ' in vec3 otherNormal;' : ''}` : ''}
 ${copied ? 'in float merge; uniform int merged; uniform int allCopies;' : ''}
@@ -114,6 +117,7 @@ ${stands}`
   ${hasWorld(form) ? 'world = p;' : ''}
   ${hasNormal(form) ? 'facingNormal = n;' : ''}
   ${uv ? 'onPicture = onPicture_;' : ''}
+  ${form.picture === 'of the shape' ? 'onLayer = layer;' : ''}
   vec4 clip = seen * vec4(p, 1.0);
   ${forDistance ? 'away = -(view * vec4(p, 1.0)).z;' : ''}
   float widthFactor = ${form.widthBy ? 'dot(textureLod(widthMap, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722))' : '1.0'};
@@ -174,7 +178,9 @@ function coverGlsl(form: PropForm): string {
   return `
   vec4 c = ${isTinted(form) ? 'colour * tint' : 'colour'};
   float cover = 1.0;
-  ${form.picture ? 'vec4 s = texture(picture, onPicture); c.rgb *= s.a > 0.0 ? s.rgb / s.a : vec3(0.0); c.a *= s.a;' : ''}
+  ${form.picture === 'wired' ? 'vec4 s = texture(picture, onPicture);' : ''}
+  ${form.picture === 'of the shape' ? 'vec4 s = mix(vec4(1.0), texture(pictures, vec3(onPicture, max(onLayer, 0.0))), step(-0.5, onLayer));' : ''}
+  ${form.picture ? 'c.rgb *= s.a > 0.0 ? s.rgb / s.a : vec3(0.0); c.a *= s.a;' : ''}
   ${form.cutOut ? 'c.a *= dot(texture(cutOutMap, onPicture).rgb, vec3(0.2126, 0.7152, 0.0722));' : ''}
   ${form.drawing === 'lines' ? 'cover = clamp(across.y + 0.5 - abs(across.x), 0.0, 1.0);' : ''}
   ${form.drawing === 'sprites' ? 'vec2 across = gl_PointCoord * 2.0 - 1.0;' : ''}
@@ -185,11 +191,16 @@ const declareCover = (form: PropForm): string => `
 ${isTinted(form) ? 'in vec4 tint;' : ''} uniform vec4 colour;
 ${form.drawing === 'lines' || form.drawing === 'points' ? 'in vec2 across;' : ''}
 ${hasUv(form) ? 'in vec2 onPicture;' : ''}
-${form.picture ? 'uniform sampler2D picture;' : ''}
+${form.picture === 'wired' ? 'uniform sampler2D picture;' : ''}
+${form.picture === 'of the shape' ? 'uniform highp sampler2DArray pictures; flat in float onLayer;' : ''}
 ${form.cutOut ? 'uniform sampler2D cutOutMap;' : ''}`;
 
 const mayBeClear = (form: PropForm): boolean =>
-  form.drawing !== 'surface' || form.picture || form.cutOut || form.colours || form.levels.length > 0;
+  form.drawing !== 'surface' ||
+  form.picture !== null ||
+  form.cutOut ||
+  form.colours ||
+  form.levels.length > 0;
 
 /** Fragment shader; gives premultiplied colour. */
 export function propFragment(form: PropForm, lights: readonly LightForm[]): string {

@@ -1,7 +1,7 @@
 import { curvePoints, curvesShape, smoothCurve, type Curve } from './curves';
 import { crossOf, edgesOf, facesOf, runsOf, type Face } from './measure';
 import { checkPoints } from './repeat';
-import { emptyShape, joinShapes, pickPoints, type Shape } from './shape';
+import { dressedAs, emptyShape, joinShapes, pickPoints, type Shape } from './shape';
 
 export type StrandsOf = 'rows' | 'columns' | 'both' | 'edges';
 
@@ -253,14 +253,7 @@ function panel(shape: Shape, face: Face, moves: PanelMoves, k: number, picture: 
     });
   }
   const made = list.shape();
-  const coloured: Shape = { ...made };
-  if (shape.picture) coloured.picture = shape.picture;
-  if (shape.colours) {
-    const colour = shape.colours.subarray(4 * rim[0], 4 * rim[0] + 4);
-    coloured.colours = new Float32Array(4 * made.count);
-    for (let i = 0; i < made.count; i++) coloured.colours.set(colour, 4 * i);
-  }
-  return coloured;
+  return dressedAs(made, shape, new Uint32Array(made.count).fill(rim[0]));
 }
 
 /** The picture lies whole on the face: the box around it in its own plane is 0..1. */
@@ -345,12 +338,15 @@ export function extrudeShape(shape: Shape, depth: number, along: ExtrudeAlong, m
   };
   const list = new FaceList();
   const at = (positions: Float32Array, i: number): number[] => [...positions.subarray(3 * i, 3 * i + 3)];
+  const from: number[] = [];
   for (const { a, b, faces } of edgesOf(shape)) {
     if (faces.length !== 1) continue;
-    const uv = [a, a, b, b].map((i) => [...shape.uvs.subarray(2 * i, 2 * i + 2)]);
+    const corners = [a, a, b, b];
+    from.push(...corners);
+    const uv = corners.map((i) => [...shape.uvs.subarray(2 * i, 2 * i + 2)]);
     list.add([at(upper, a), at(lower, a), at(lower, b), at(upper, b)], uv);
   }
-  return joinShapes([over, under, { ...list.shape(), ...(shape.picture ? { picture: shape.picture } : {}) }]);
+  return joinShapes([over, under, dressedAs(list.shape(), shape, from)]);
 }
 
 function bands(shape: Shape, lower: Float32Array, upper: Float32Array): Shape {

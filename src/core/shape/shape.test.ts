@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { ballShape, boxShape, evenBall, ringShape, sheetShape, tubeShape } from './make';
-import { joinShapes, placeShape, stripLines, type Shape } from './shape';
+import { extrudeShape } from './remesh';
+import { dressedAs, joinShapes, pickPoints, placeShape, stripLines, type Shape } from './shape';
 
 const middle = (shape: Shape): number[] =>
   [0, 1, 2].map((k) => {
@@ -91,4 +92,49 @@ test('tubes: size, cone, and the normals of flat sides', () => {
   // Half as wide as high: its sides lean by atan(1 / 2).
   expect(cone.normals[1]).toBeCloseTo(Math.sin(Math.atan(0.5)), 5);
   expect(tubeShape([0.5, 0.5], 1, 8, false, false).count).toBe(18);
+});
+
+describe('pictures of shapes', () => {
+  const sheet = (pictures?: readonly string[], pictureOf?: readonly number[]): Shape => ({
+    ...sheetShape(1, 1, 2, 2),
+    ...(pictures && { pictures }),
+    ...(pictureOf && { pictureOf: Float32Array.from(pictureOf) }),
+  });
+
+  test('one picture on all parts stays one, and no point has to say so', () => {
+    const both = joinShapes([sheet(['a']), sheet(['a'])]);
+    expect(both.pictures).toEqual(['a']);
+    expect(both.pictureOf).toBeUndefined();
+    expect(joinShapes([sheet(), sheet()]).pictures).toBeUndefined();
+  });
+
+  test('parts keep their own pictures, also those that have none, and also when joined again', () => {
+    const mixed = joinShapes([sheet(['a']), sheet(), sheet(['b'])]);
+    expect(mixed.pictures).toEqual(['a', 'b']);
+    expect([...mixed.pictureOf!]).toEqual([0, 0, 0, 0, -1, -1, -1, -1, 1, 1, 1, 1]);
+    const again = joinShapes([sheet(['b', 'c'], [1, 0, 1, -1]), mixed]);
+    expect(again.pictures).toEqual(['b', 'c', 'a']);
+    expect([...again.pictureOf!].slice(0, 5)).toEqual([1, 0, 1, -1, 2]);
+    expect([...again.pictureOf!].slice(12)).toEqual([0, 0, 0, 0]);
+  });
+
+  test('they and colours go with the points that are taken', () => {
+    const coloured = sheet(['a', 'b'], [0, 1, 1, -1]);
+    coloured.colours = Float32Array.from({ length: 16 }, (_, k) => k);
+    expect([...pickPoints(coloured, [3, 1]).pictureOf!]).toEqual([-1, 1]);
+    const dressed = dressedAs(sheet(), coloured, [1, 1, 3, 0]);
+    expect([...dressed.pictureOf!]).toEqual([1, 1, -1, 0]);
+    expect([...dressed.colours!.subarray(4, 12)]).toEqual([4, 5, 6, 7, 12, 13, 14, 15]);
+    expect(dressed.positions).toEqual(sheet().positions);
+  });
+
+  test('the sides of what is extruded look as its rim does', () => {
+    const red = sheet(['a']);
+    red.colours = Float32Array.from([0, 1, 2, 3].flatMap(() => [1, 0, 0, 1]));
+    const block = extrudeShape(red, 0.2, 'z', true);
+    expect(block.pictureOf).toBeUndefined();
+    expect(block.pictures).toEqual(['a']);
+    for (let i = 0; i < block.count; i++)
+      expect([...block.colours!.subarray(4 * i, 4 * i + 4)]).toEqual([1, 0, 0, 1]);
+  });
 });

@@ -20,8 +20,10 @@ export interface Shape {
   columns: Uint32Array;
   /** Red, green, blue and alpha a point; absent: white. */
   colours?: Float32Array;
-  /** A picture that came with the shape and lies on it: the id of a file. */
-  picture?: string;
+  /** Pictures that came with the shape and lie on it: ids of files. */
+  pictures?: readonly string[];
+  /** Which of them lies at each point, counted from 0; -1: none. Absent: the first everywhere. */
+  pictureOf?: Float32Array;
 }
 
 const none = new Uint32Array(0);
@@ -155,7 +157,8 @@ export function pickPoints(shape: Shape, points: ArrayLike<number>): Shape {
     uvs: pick(shape.uvs, 2),
   };
   if (shape.colours) picked.colours = pick(shape.colours, 4);
-  if (shape.picture) picked.picture = shape.picture;
+  if (shape.pictures) picked.pictures = shape.pictures;
+  if (shape.pictureOf) picked.pictureOf = pick(shape.pictureOf, 1);
   return picked;
 }
 
@@ -199,9 +202,30 @@ export function joinShapes(parts: readonly Shape[]): Shape {
     columns: joinIndices((s) => s.columns),
   };
   if (parts.some((part) => part.colours)) joined.colours = joinFloats(coloursOf, 4);
-  const picture = parts.find((part) => part.picture)?.picture;
-  if (picture) joined.picture = picture;
+  const pictures = [...new Set(parts.flatMap((part) => part.pictures ?? []))];
+  if (pictures.length === 0) return joined;
+  joined.pictures = pictures;
+  const onAll = pictures.length === 1 && parts.every((part) => part.pictures && !part.pictureOf);
+  if (!onAll) joined.pictureOf = joinFloats((part) => pictureNumbers(part, pictures), 1);
   return joined;
+}
+
+/** Which picture of a list lies at each point of a shape; -1: none. */
+function pictureNumbers({ count, pictures, pictureOf }: Shape, list: readonly string[]): Float32Array {
+  if (!pictures) return new Float32Array(count).fill(-1);
+  const numbers = pictures.map((id) => list.indexOf(id));
+  return Float32Array.from({ length: count }, (_, i) => numbers[pictureOf ? pictureOf[i] : 0] ?? -1);
+}
+
+/** Gives a shape the colours and pictures of another: for each of its points, those of the point it came from. */
+export function dressedAs(shape: Shape, from: Shape, points: ArrayLike<number>): Shape {
+  const { colours, pictures, pictureOf } = pickPoints(from, points);
+  return {
+    ...shape,
+    ...(colours && { colours }),
+    ...(pictures && { pictures }),
+    ...(pictureOf && { pictureOf }),
+  };
 }
 
 /** 3x3 matrix, row by row, that turns about x, then y, then z (radians). */

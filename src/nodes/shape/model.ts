@@ -35,7 +35,7 @@ export default shapeKind({
     }),
     part: whole({
       label: 'Part',
-      help: 'One of its parts, counted from 1; 0 takes all, with the picture of the first that has one.',
+      help: 'One of its parts, counted from 1; 0 takes all.',
       default: 0,
       range: [0, 16],
       min: 0,
@@ -70,7 +70,7 @@ export default shapeKind({
     if (notes.length) remark?.(notes.join(' '));
     const shape = joinShapes(
       chosen.map((part) =>
-        part.picture === null ? part.shape : { ...part.shape, picture: `${c.file}#${part.picture}` },
+        part.picture === null ? part.shape : { ...part.shape, pictures: [`${c.file}#${part.picture}`] },
       ),
     );
     return anchored(fitted(shape, c.scale === 'fit' ? c.size : 0), c.anchor);

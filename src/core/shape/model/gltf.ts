@@ -60,6 +60,10 @@ function fromDocument(document: Document): Model {
   return { parts, pictures, notes: [...new Set(notes)] };
 }
 
+/** A linear amount of light as pictures show it (IEC 61966-2-1): glTF keeps colours of materials and points linear. */
+const shown = (light: number): number =>
+  light <= 0.0031308 ? 12.92 * light : 1.055 * light ** (1 / 2.4) - 0.055;
+
 function shapeOf(primitive: Primitive, m: readonly number[], notes: string[]): Shape | null {
   const places = primitive.getAttribute('POSITION');
   if (!places) return null;
@@ -84,7 +88,7 @@ function shapeOf(primitive: Primitive, m: readonly number[], notes: string[]): S
     }
     if (colours || !plain) {
       const [r, g, b, a] = colours ? colours.getElement(i, [1, 1, 1, 1]) : [1, 1, 1, 1];
-      list.colours.push(r * base[0], g * base[1], b * base[2], (a ?? 1) * base[3]);
+      list.colours.push(...[r * base[0], g * base[1], b * base[2]].map(shown), (a ?? 1) * base[3]);
     }
   }
   const indices = primitive.getIndices();
