@@ -311,3 +311,20 @@ test('moving controls compiles nothing, and too many fields say so while the pic
   const { faults } = (await many.look()).answer;
   expect(Object.values(faults).join()).toMatch(/More than 96 fields/);
 });
+
+test('a field by itself is shown cut open, in its colours, with rings around it', async () => {
+  const s = new Sculpture();
+  const ball = s.field('field-ball', { radius: 0.3, colour: [1, 0, 0, 1] });
+  const shell = s.field('field-shell', { thickness: 0.1 }, ball);
+  s.show(shell);
+  const seen = await probe.ask({ scene: s.s.scene, node: s.shot, watched: [shell], peek: shell });
+  // The view is 1.3 units high.
+  const cut = (x: number): Pixel => seen.at(0.5 + x / 1.3 / aspect, 0.5);
+  const isRed = ([r, g, b]: Pixel): boolean => r > 0.5 && g < 0.1 && b < 0.1;
+  expect(isRed(cut(0.31))).toBe(true);
+  expect(isRed(cut(0))).toBe(false);
+  expect(isRed(cut(0.45))).toBe(false);
+  const brightness = Array.from({ length: 40 }, (_, k) => cut(0.42 + k * 0.008)[2]);
+  const [low, high] = [Math.min(...brightness), Math.max(...brightness)];
+  expect(high).toBeGreaterThan(low + 0.05);
+});

@@ -422,7 +422,8 @@ export function assemble(
   return writer.finish(writer.node(part, pass));
 }
 
-const vertexHanding = (declared: string, given: string): string => `#version 300 es
+/** Vertex shader of pictures whose corners hand on numbers as well. */
+export const vertexHanding = (declared: string, given: string): string => `#version 300 es
 precision highp float;
 precision highp int;
 in vec3 position;

@@ -9,6 +9,7 @@ import {
   type Assembled,
   type NumberRead,
   type TextureRead,
+  vertexHanding,
 } from './assemble';
 import { CornerNumbers, isCornerType } from './corner-numbers';
 import { lightDeclared, lightGlsl, lightKey, type LightForm } from './light-glsl';
@@ -209,6 +210,9 @@ uniform float shadowWidth[8];
 const head = `
 in vec3 ray; in vec3 begin;
 out vec4 result;
+`;
+
+const hitDeclared = `
 struct Hit { float d; vec3 colour; vec4 surface; };
 Hit joinHits(Hit a, Hit b, vec2 j) { return Hit(j.x, mix(a.colour, b.colour, j.y), mix(a.surface, b.surface, j.y)); }
 `;
@@ -313,6 +317,52 @@ void main() {
 `;
 }
 
+/** Height of what a slice shows, in scene units: a little more than the usual view. */
+const sliceHeight = 1.3;
+
+/** A cut through the middle of the view: inside in the colours of the surface, outside rings a tenth of a unit apart. */
+const sliceMain = `
+uniform float aspect; uniform vec2 pixel;
+in vec2 place;
+void main() {
+  start();
+  vec2 at = (place - 0.5) * vec2(aspect, 1.0) * ${sliceHeight.toFixed(1)};
+  Hit hit = look(vec3(at, 0.0));
+  float d = hit.d;
+  float px = pixel.y * ${sliceHeight.toFixed(1)};
+  float inside = clamp(0.5 - d / px, 0.0, 1.0);
+  float rim = clamp(1.6 - abs(d) / px, 0.0, 1.0);
+  float ring = clamp(1.1 - abs(fract(d * 10.0 + 0.5) - 0.5) * 0.1 / px, 0.0, 1.0) * exp(-2.5 * max(d, 0.0));
+  // What lies before or behind the cut still shows as a glow.
+  vec3 around = vec3(0.55, 0.5, 0.72) * ring * 0.5 + hit.colour * 0.35 * exp(-3.0 * max(d, 0.0));
+  vec3 within = hit.colour * (0.62 + 0.12 * ring);
+  result = vec4(mix(mix(around, within, inside), mix(vec3(0.8, 0.75, 1.0), hit.colour, 0.4), rim), 1.0);
+}
+`;
+
+/** Writes the shader that shows a field by itself, as its card does: cut open where the view stands upright. */
+export function assembleSlice(id: string, partOf: (id: string) => FieldPart | null, room: number): Assembled {
+  const corners = new CornerNumbers(room);
+  const writer = new FieldWriter(partOf, corners);
+  const k = writer.field(id);
+  const looks = writer.takeLooks();
+  const fragment = [
+    versionAndPrecision,
+    ...writer.declarations,
+    corners.declared,
+    'out vec4 result;',
+    hitDeclared,
+    ...writer.helpers,
+    ...writer.functions,
+    ...looks,
+    `Hit look(vec3 p) { return h_${k}(p); }`,
+    `void start() { ${corners.start} }`,
+    sliceMain,
+  ].join('\n');
+  const vertex = vertexHanding([...writer.declarations, corners.handed].join('\n'), corners.given);
+  return { fragment, vertex, textures: writer.textures, numbers: writer.numbers, members: writer.members };
+}
+
 /**
  * Writes the shader that photographs fields: one function for each node, and a march along each pixel's ray. Controls are
  * uniforms, so that only another patch, another option or another form of light compiles. `room`: how many vectors of them
@@ -350,6 +400,7 @@ export function assembleFields(
     uniforms,
     corners.declared,
     head,
+    hitDeclared,
     ...writer.helpers,
     form.soft ? softTone : '',
     ...writer.functions,

@@ -13,17 +13,14 @@ import { softToneGlsl } from '../nodes/glsl/tone';
 import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
 import type { Assembled, TextureRead } from './assemble';
-import { assembleFields, type FieldPart, type FieldShotForm } from './field-assemble';
+import { assembleFields, assembleSlice, type FieldPart, type FieldShotForm } from './field-assemble';
 import type { Gpu } from './gpu';
 import { lightForms, lightUniforms, mostLights } from './light-glsl';
 import { bindProgram, fillProgram, type Program, type TextureView } from './program';
 import { ShotCamera } from './shot-camera';
 
-export interface FieldShotJob {
-  node: PlanNode;
-  target: WebGLRenderTarget;
-  settings: FieldShotSettings;
-  props: readonly Prop[];
+/** What drawing fields needs to know of the scene they stand in. */
+export interface FieldScene {
   run: SceneRun;
   frame: Frame;
   /** Programs are waited for: each frame is exact. */
@@ -32,6 +29,13 @@ export interface FieldShotJob {
   codeKey(id: string): string;
   codeOf(node: PlanNode, control: string): string | null;
   textureFor(read: TextureRead): TextureView;
+}
+
+export interface FieldShotJob extends FieldScene {
+  node: PlanNode;
+  target: WebGLRenderTarget;
+  settings: FieldShotSettings;
+  props: readonly Prop[];
 }
 
 interface Shown {
@@ -43,19 +47,116 @@ interface Shown {
   error: unknown;
 }
 
-/** How dark the shadow of the usual sun is, where no light is wired. */
-const usualShadow = 0.75;
-
-/** Photographs distance fields. A program lives as long as its shot; the one before draws until a new one is compiled. */
-export class FieldPainter {
+/** Programs of fields by what they are for; each draws until a newer one is compiled. */
+class FieldPrograms {
   private readonly shown = new Map<string, Shown>();
-  private readonly camera = new ShotCamera();
 
   constructor(private readonly gpu: Gpu) {}
 
+  /** Brings a program up to date: `assemble` writes it, and is asked only if `form` or a field that is part of it changed. */
+  prepare(
+    id: string,
+    scene: FieldScene,
+    fields: readonly string[],
+    form: string,
+    assemble: (partOf: (field: string) => FieldPart | null) => Assembled,
+    more: () => Record<string, IUniform>,
+  ): Shown {
+    const { run } = scene;
+    let shown = this.shown.get(id);
+    if (!shown) this.shown.set(id, (shown = { program: null, coming: null, key: '', error: null }));
+    const members = membersOf(run, fields).map((member) => scene.codeKey(member));
+    const key = `${run.planVersion} ${form} ${members.join('\n')}`;
+    if (key !== shown.key) {
+      shown.key = key;
+      shown.error = null;
+      let assembled: Assembled;
+      try {
+        assembled = assemble((field) => partOf(scene, field));
+      } catch (error) {
+        shown.error = error;
+        throw error;
+      }
+      if (shown.program?.assembled.fragment === assembled.fragment) {
+        shown.program.assembled = assembled;
+        shown.coming?.material.dispose();
+        shown.coming = null;
+      } else if (shown.coming?.assembled.fragment !== assembled.fragment) {
+        shown.coming?.material.dispose();
+        shown.coming = bindProgram(this.gpu, assembled, more());
+        this.gpu.beginCompile(shown.coming.material);
+      }
+    }
+    // Said again each time, so that it stays with the node; the picture before stays as well.
+    if (shown.error) throw shown.error;
+    const { coming } = shown;
+    if (coming && (scene.waits || this.gpu.compiled(coming.material))) {
+      shown.coming = null;
+      this.gpu.checkProgram(coming.material);
+      shown.program?.material.dispose();
+      shown.program = coming;
+    }
+    return shown;
+  }
+
+  /** The program to draw with: none if what it was made of is gone. */
+  ready({ program }: Shown, { run }: FieldScene): Program | null {
+    return program?.assembled.members.every((id) => run.runs.has(id)) ? program : null;
+  }
+
+  /** Frees what is not wanted any more. */
+  keepOnly(ids: (id: string) => boolean): void {
+    for (const [id, { program, coming }] of this.shown) {
+      if (ids(id)) continue;
+      program?.material.dispose();
+      coming?.material.dispose();
+      this.shown.delete(id);
+    }
+  }
+}
+
+function partOf({ run, codeOf }: FieldScene, id: string): FieldPart | null {
+  const planned = run.plan.nodes.get(id);
+  if (planned?.kind.output !== 'field') return null;
+  return {
+    id,
+    name: run.runs.get(id)!.node.name,
+    kind: planned.kind as FieldKind,
+    inputs: planned.inputs,
+    codeOf: (control) => codeOf(planned, control),
+  };
+}
+
+/** All field nodes that these are made of, each once. */
+function membersOf(run: SceneRun, fields: readonly string[]): string[] {
+  const found = new Set<string>();
+  const visit = (id: string): void => {
+    const planned = run.plan.nodes.get(id);
+    if (found.has(id) || planned?.kind.output !== 'field') return;
+    found.add(id);
+    for (const source of planned.sources) if (!source.back) visit(source.node);
+  };
+  fields.forEach(visit);
+  return [...found];
+}
+
+/** How dark the shadow of the usual sun is, where no light is wired. */
+const usualShadow = 0.75;
+
+/** Draws distance fields: photographed by their shots, and cut open for their cards. */
+export class FieldPainter {
+  private readonly shots: FieldPrograms;
+  private readonly slices: FieldPrograms;
+  private readonly camera = new ShotCamera();
+
+  constructor(private readonly gpu: Gpu) {
+    this.shots = new FieldPrograms(gpu);
+    this.slices = new FieldPrograms(gpu);
+  }
+
   /** Draws a shot of fields. Gives false if its program is still being compiled, so that it has to be drawn again. */
   paint(job: FieldShotJob): boolean {
-    const { settings, props, target } = job;
+    const { node, settings, props, target } = job;
     const wired = props.filter((p): p is LightProp => p.type === 'light');
     const lights = (
       wired.length
@@ -69,85 +170,61 @@ export class FieldPainter {
       soft: settings.tone === 'soft',
       lights: lightForms(lights).map((light) => ({ ...light, shadow: light.shadow && settings.shadows })),
     };
-    const shown = this.prepare(job, form);
-    const { program } = shown;
-    // What was drawn with nodes that are gone stays until the new program is there.
-    if (program?.assembled.members.every((id) => job.run.runs.has(id))) {
+    const fields = node.inputs.fields.filter(({ back }) => !back).map((source) => source.node);
+    const shown = this.shots.prepare(
+      node.id,
+      job,
+      fields,
+      JSON.stringify(form),
+      (part) => assembleFields(fields, part, form, softToneGlsl, this.gpu.cornerRoom),
+      () => this.shotUniforms(),
+    );
+    const program = this.shots.ready(shown, job);
+    if (program) {
       this.fillShot(program.uniforms, job, lights);
-      fillProgram(program, {
-        run: job.run,
-        frame: job.frame,
-        width: target.width,
-        height: target.height,
-        textureFor: (read) => job.textureFor(read),
-      });
-      this.gpu.pass(program.material, target);
-    } else if (!program) this.gpu.clear(target);
+      this.draw(program, job, target, target);
+    } else if (!shown.program) this.gpu.clear(target);
     return shown.coming === null;
   }
 
-  private prepare(job: FieldShotJob, form: FieldShotForm): Shown {
-    const { node, run } = job;
-    const fields = node.inputs.fields.filter(({ back }) => !back).map((source) => source.node);
-    let shown = this.shown.get(node.id);
-    if (!shown) this.shown.set(node.id, (shown = { program: null, coming: null, key: '', error: null }));
-    const key = `${run.planVersion} ${JSON.stringify(form)} ${this.membersOf(job, fields)
-      .map((id) => job.codeKey(id))
-      .join('\n')}`;
-    if (key !== shown.key) {
-      shown.key = key;
-      shown.error = null;
-      const partOf = (id: string): FieldPart | null => {
-        const planned = run.plan.nodes.get(id);
-        if (planned?.kind.output !== 'field') return null;
-        return {
-          id,
-          name: run.runs.get(id)!.node.name,
-          kind: planned.kind as FieldKind,
-          inputs: planned.inputs,
-          codeOf: (control) => job.codeOf(planned, control),
-        };
-      };
-      let assembled: Assembled;
-      try {
-        assembled = assembleFields(fields, partOf, form, softToneGlsl, this.gpu.cornerRoom);
-      } catch (error) {
-        shown.error = error;
-        throw error;
-      }
-      if (shown.program?.assembled.fragment === assembled.fragment) {
-        shown.program.assembled = assembled;
-        shown.coming?.material.dispose();
-        shown.coming = null;
-      } else if (shown.coming?.assembled.fragment !== assembled.fragment) {
-        shown.coming?.material.dispose();
-        shown.coming = bindProgram(this.gpu, assembled, this.shotUniforms());
-        this.gpu.beginCompile(shown.coming.material);
-      }
+  /**
+   * Draws a field by itself, cut open; `region` as for pictures that are looked at. Gives false if it cannot be seen yet, or
+   * never: why is said where it is photographed.
+   */
+  slice(
+    id: string,
+    scene: FieldScene,
+    size: { width: number; height: number },
+    target: WebGLRenderTarget | null,
+    region: readonly number[],
+  ): boolean {
+    try {
+      const shown = this.slices.prepare(
+        id,
+        scene,
+        [id],
+        '',
+        (part) => assembleSlice(id, part, this.gpu.cornerRoom),
+        () => ({}),
+      );
+      const program = this.slices.ready(shown, scene);
+      if (!program) return false;
+      program.uniforms.region.value = region;
+      this.draw(program, scene, size, target);
+      return true;
+    } catch {
+      return false;
     }
-    // Said again each time, so that it stays with the node; the picture before stays as well.
-    if (shown.error) throw shown.error;
-    const { coming } = shown;
-    if (coming && (job.waits || this.gpu.compiled(coming.material))) {
-      shown.coming = null;
-      this.gpu.checkProgram(coming.material);
-      shown.program?.material.dispose();
-      shown.program = coming;
-    }
-    return shown;
   }
 
-  /** All field nodes that are part of a shot, each once. */
-  private membersOf({ run }: FieldShotJob, fields: readonly string[]): string[] {
-    const found = new Set<string>();
-    const visit = (id: string): void => {
-      const planned = run.plan.nodes.get(id);
-      if (found.has(id) || planned?.kind.output !== 'field') return;
-      found.add(id);
-      for (const source of planned.sources) if (!source.back) visit(source.node);
-    };
-    fields.forEach(visit);
-    return [...found];
+  private draw(
+    program: Program,
+    { run, frame, textureFor }: FieldScene,
+    { width, height }: { width: number; height: number },
+    target: WebGLRenderTarget | null,
+  ): void {
+    fillProgram(program, { run, frame, width, height, textureFor });
+    this.gpu.pass(program.material, target);
   }
 
   private shotUniforms(): Record<string, IUniform> {
@@ -189,14 +266,10 @@ export class FieldPainter {
     lights.forEach(({ soft }, k) => (widths[k] = 48 + (2.5 - 48) * Math.sqrt(soft)));
   }
 
-  /** Frees the programs of shots that are gone. */
+  /** Frees the programs of nodes that are gone. */
   keepOnly(ids: (id: string) => boolean): void {
-    for (const [id, { program, coming }] of this.shown) {
-      if (ids(id)) continue;
-      program?.material.dispose();
-      coming?.material.dispose();
-      this.shown.delete(id);
-    }
+    this.shots.keepOnly(ids);
+    this.slices.keepOnly(ids);
   }
 
   dispose(): void {

@@ -8,7 +8,7 @@ const mostPoints = 160;
 const mostBenchSamples = 4096;
 const mostBenchPoints = 20000;
 
-/** A few numbers of each node that is no image, for its card. */
+/** A few numbers of each node that has no picture, for its card. */
 export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[] {
   const list: NodeGlance[] = [];
   for (const id of ids) {
@@ -32,8 +32,6 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         count: node.shape.count,
         samples: thin(node.shape.positions, 3, mostPoints),
       });
-    } else if (node.plan.kind.output === 'field') {
-      list.push({ ...base, kind: 'field', about: 'distance field' });
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
       list.push({

@@ -16,7 +16,7 @@ import { Loops } from './loops';
 import type { MediaLibrary } from './media/library';
 import { bindProgram, fillProgram, type Program, type TextureView } from './program';
 import { Sheets } from './sheets';
-import { FieldPainter } from './field-shot';
+import { FieldPainter, type FieldScene } from './field-shot';
 import { drawsDirectly, ShotPainter } from './shot';
 import { dropPrograms, fitStored, freeStored, newStored, type Stored } from './stored';
 
@@ -413,13 +413,7 @@ export class ImageStage {
           target: stored.target!,
           settings: paint.settings(this.work(node, run, frame)),
           props: this.run.inputsOf(node.id).props as never,
-          run: this.run,
-          frame,
-          waits: this.options.waits === true,
-          codeKey: (id) => this.codeKey(id),
-          codeOf: (member, control) => this.codeOf(member, control),
-          textureFor: ({ source }) =>
-            'node' in source ? this.viewOf(source, node.id) : { texture: this.gpu.empty },
+          ...this.fieldScene(frame, node.id, false),
         });
         if (!done) run.markStale();
         for (const id of this.faults.keys())
@@ -436,6 +430,18 @@ export class ImageStage {
     } catch (error) {
       this.fail(node.id, error);
     }
+  }
+
+  private fieldScene(frame: Frame, reader: string, wait: boolean): FieldScene {
+    return {
+      run: this.run,
+      frame,
+      waits: wait || this.options.waits === true,
+      codeKey: (id) => this.codeKey(id),
+      codeOf: (member, control) => this.codeOf(member, control),
+      textureFor: ({ source }) =>
+        'node' in source ? this.viewOf(source, reader) : { texture: this.gpu.empty },
+    };
   }
 
   private waitsForInput(stored: Stored): boolean {
@@ -600,8 +606,8 @@ export class ImageStage {
 
   /**
    * Draws any image node as it is looked at: a stored one is copied, one that is part of another shader is computed for
-   * itself. `region` is the part of the picture (x, y, width, height in 0..1). Gives false if it cannot be seen yet,
-   * which `wait` excludes.
+   * itself, a field is cut open. `region` is the part of the picture (x, y, width, height in 0..1). Gives false if it cannot
+   * be seen yet, which `wait` excludes.
    */
   peek(
     id: string,
@@ -611,6 +617,8 @@ export class ImageStage {
     wait = false,
   ): boolean {
     const run = this.run.runs.get(id);
+    if (this.plan && run?.plan.kind.output === 'field')
+      return this.fields.slice(id, this.fieldScene(frame, id, wait), frame.canvas, target, region);
     if (!run?.image || run.plan.kind.output !== 'image' || !this.plan) return false;
     const peek = this.peekOf(id, wait);
     if (!peek?.ready) return false;

@@ -36,7 +36,10 @@ export class Previews {
 
   turn(now: number, player: ScenePlayer, cards: readonly string[], easy: boolean): void {
     if (this.reading || now - this.lastTurn < (easy ? easyTurn : busyTurn)) return;
-    const images = cards.filter((id) => player.run.runs.get(id)?.plan.kind.output === 'image');
+    const images = cards.filter((id) => {
+      const output = player.run.runs.get(id)?.plan.kind.output;
+      return output === 'image' || output === 'field';
+    });
     if (images.length === 0) return;
     this.lastTurn = now;
     const count = Math.min(most, images.length);

@@ -106,7 +106,7 @@ export interface PreviewCell {
 /** A signal or shape as cards show it. */
 export interface NodeGlance {
   node: string;
-  kind: 'signal' | 'shape' | 'prop' | 'field';
+  kind: 'signal' | 'shape' | 'prop';
   lanes: string[];
   /** First sample of each lane. */
   values: number[];

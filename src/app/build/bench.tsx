@@ -267,12 +267,13 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
   if (data?.size) return <PictureView key={node} scene={scene} node={node} size={data.size} />;
   if (!data) {
     const output = kindOf(catalogue, scene.nodes[node])?.output;
-    const noNumbers = output === 'field' || output === 'prop';
     return (
       <p className="quiet p-3">
-        {noNumbers
-          ? 'There are no points to show of this. Lead it to a shot to see what it does.'
-          : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
+        {output === 'field'
+          ? 'The card shows a cut through it. Lead it to a Field Shot to see it in space.'
+          : output === 'prop'
+            ? 'There are no points to show of this. Lead it to a shot to see what it does.'
+            : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
       </p>
     );
   }

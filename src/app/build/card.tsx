@@ -16,7 +16,7 @@ import { setMeanColour } from './wire-colours';
 export const faceWidth = 152;
 export const faceHeight = 86;
 
-/** The face of an image node: its picture, sent by the engine a few times a second. */
+/** The face of an image or field: its picture, sent by the engine a few times a second. */
 function PictureFace({ id }: { id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   usePreview(id, (sheet, cell) => {
@@ -67,22 +67,6 @@ function drawSignal(context: CanvasRenderingContext2D, glance: NodeGlance, trace
   context.stroke();
 }
 
-/** A field has no points to draw: rings stand for the distances around a surface. */
-function drawRings(context: CanvasRenderingContext2D, colour: string): void {
-  const { width, height } = context.canvas;
-  context.clearRect(0, 0, width, height);
-  context.strokeStyle = colour;
-  for (let k = 0; k < 6; k++) {
-    context.globalAlpha = k === 1 ? 1 : 0.4 / (1 + Math.abs(k - 1));
-    context.lineWidth = k === 1 ? 2 : 1;
-    const [w, h, r] = [26 + k * 20, 12 + k * 14, 6 + k * 7];
-    context.beginPath();
-    context.roundRect(width / 2 - w / 2, height / 2 - h / 2, w, h, r);
-    context.stroke();
-  }
-  context.globalAlpha = 1;
-}
-
 function NumbersFace({ id }: { id: string }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const caption = useRef<HTMLSpanElement>(null);
@@ -101,9 +85,6 @@ function NumbersFace({ id }: { id: string }) {
             (lane, k) => `${glance.lanes.length > 1 ? `${lane} ` : ''}${shortNumber(glance.values[k], 2)}`,
           );
         caption.current!.textContent = `${values.join('  ')}${glance.count > 1 ? `  ·${glance.count}` : ''}`;
-      } else if (glance.kind === 'field') {
-        drawRings(context, theme('--wire-field'));
-        caption.current!.textContent = glance.about;
       } else {
         drawPoints(context, glance.samples, theme(glance.kind === 'shape' ? '--wire-shape' : '--wire-prop'));
         caption.current!.textContent =
@@ -182,7 +163,11 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
       onPointerLeave={() => hoverNode(null)}
     >
       <div className={clsx('relative overflow-hidden', signal ? 'h-14' : 'h-[86px]', 'rounded-t-[5px]')}>
-        {kind.output === 'image' ? <PictureFace id={id} /> : <NumbersFace id={id} />}
+        {kind.output === 'image' || kind.output === 'field' ? (
+          <PictureFace id={id} />
+        ) : (
+          <NumbersFace id={id} />
+        )}
         {!node.on && (
           <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>
         )}

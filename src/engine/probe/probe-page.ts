@@ -25,6 +25,8 @@ export interface ProbeRequest {
   frames: number;
   fps: number;
   bits?: Bits;
+  /** A node that is looked at instead, as its card shows it. */
+  peek?: string;
   /** Every node in a pass of its own. */
   apart?: boolean;
   /** Vectors that corners of pictures hand on; absent: as the renderer likes it. */
@@ -112,9 +114,10 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
     const after = count();
     const image = player.run.runs.get(node)?.image;
     if (!image) throw new Error('This node has no picture.');
+    const shown = request.peek ?? node;
     const target = gpu.acquire(image.width, image.height, '32');
     const pixels = new Float32Array(4 * image.width * image.height);
-    player.peek(node, target);
+    player.peek(shown, target, undefined, true);
     gpu.renderer.readRenderTargetPixels(target, 0, 0, image.width, image.height, pixels);
     gpu.release(target);
     return {
