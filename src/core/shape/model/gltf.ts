@@ -1,4 +1,5 @@
 import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
+import { pictureForms, sniff } from '../../image/sniff';
 import type { Shape } from '../shape';
 import { MeshList } from './mesh-list';
 import { checkTriangles, ModelError, type Model, type ModelPart } from './model';
@@ -53,8 +54,14 @@ function fromDocument(document: Document): Model {
     type: texture.getMimeType(),
   }));
   for (const part of parts) {
-    if (part.picture === null || pictures[part.picture].bytes.length > 0) continue;
-    notes.push(`The picture of ${part.name} is missing; it shows its colour alone.`);
+    if (part.picture === null) continue;
+    const { bytes, type } = pictures[part.picture];
+    if (pictureForms.has(sniff(bytes))) continue;
+    notes.push(
+      bytes.length
+        ? `The picture of ${part.name} is of a kind that cannot be shown (${type || 'it does not say which'}); save the model with PNG or JPEG pictures. It shows its colour alone.`
+        : `The picture of ${part.name} is missing; it shows its colour alone.`,
+    );
     part.picture = null;
   }
   return { parts, pictures, notes: [...new Set(notes)] };

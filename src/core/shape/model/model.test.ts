@@ -132,7 +132,7 @@ describe('models', () => {
   );
 
   test('a GLB comes back in its place, with its colour and its picture', async () => {
-    const picture = bytes('not really a picture');
+    const picture = Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 1, 2, 3]);
     const { parts, pictures } = await readModel(await glbOf(cube, { picture }));
     expect(parts[0].name).toBe('Cube');
     expect(parts[0].picture).toBe(0);
@@ -141,6 +141,12 @@ describe('models', () => {
     places(parts[0].shape).forEach((v, k) => expect(v).toBeCloseTo(raised[k], 5));
     [1, 0.73536, 0.5371, 1].forEach((v, k) => expect(parts[0].shape.colours![k]).toBeCloseTo(v, 4));
     expect(parts[0].shape.uvs[1]).toBeCloseTo(1 - cube.uvs[1], 5);
+  });
+
+  test('a GLB whose picture is of an unknown kind shows its colour, and says which and what to do', async () => {
+    const { parts, notes } = await readModel(await glbOf(cube, { picture: bytes('KTX 20') }));
+    expect(parts[0].picture).toBeNull();
+    expect(notes.join()).toMatch(/image\/png.*save the model with PNG or JPEG/);
   });
 
   test('a GLB without normals gets them, and says so', async () => {
@@ -200,5 +206,96 @@ describe('models', () => {
     const { parts, notes } = await readModel(bytes('v nan 0 0\nv 1 0 0\nv 0 1 0\nf 1 2 3\n'));
     expect(parts[0].shape.positions.every(Number.isFinite)).toBe(true);
     expect(notes.join()).toMatch(/no numbers/);
+  });
+});
+
+/** A GLB of primitives of one triangle's worth of attributes, each on a node of its own under a parent that is turned. */
+async function strangeGlb(
+  primitives: { mode?: number; indices?: number[]; picture?: number; colours?: number[] }[],
+  points: number[],
+): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const pictures = [0, 1].map((k) =>
+    document
+      .createTexture(`Picture ${k}`)
+      .setImage(new Uint8Array([0x89, 0x50, 0x4e, 0x47, k]))
+      .setMimeType('image/png'),
+  );
+  // A quarter about z: x becomes y.
+  const parent = document.createNode('Parent').setRotation([0, 0, Math.SQRT1_2, Math.SQRT1_2]);
+  document.createScene().addChild(parent);
+  primitives.forEach(({ mode = 4, indices, picture, colours }, k) => {
+    const material = document.createMaterial();
+    if (picture !== undefined) material.setBaseColorTexture(pictures[picture]);
+    const accessor = (type: 'VEC3' | 'SCALAR', array: Float32Array | Uint16Array) =>
+      document
+        .createAccessor()
+        .setType(type)
+        .setArray(array as Float32Array<ArrayBuffer>)
+        .setBuffer(buffer);
+    const primitive = document
+      .createPrimitive()
+      .setMode(mode as 4)
+      .setMaterial(material)
+      .setAttribute('POSITION', accessor('VEC3', Float32Array.from(points)));
+    if (indices) primitive.setIndices(accessor('SCALAR', Uint16Array.from(indices)));
+    if (colours) primitive.setAttribute('COLOR_0', accessor('VEC3', Float32Array.from(colours)));
+    const node = document.createNode(`Part ${k}`).setTranslation([k, 0, 0]);
+    parent.addChild(node.setMesh(document.createMesh().addPrimitive(primitive)));
+  });
+  return new WebIO().writeBinary(document);
+}
+
+describe('what else a GLB may hold', () => {
+  const corners = [0, 0, 0, 1, 0, 0, 0, 1, 0, 1, 1, 0];
+
+  test('strips and fans of triangles all face the same way, lines are lines', async () => {
+    const kinds = [{ mode: 5 }, { mode: 6, indices: [0, 1, 3, 2] }, { mode: 3 }, { mode: 1 }];
+    const { parts } = await readModel(await strangeGlb(kinds, corners));
+    const [strip, fan, path, pairs] = parts.map(({ shape }) => shape);
+    for (const shape of [strip, fan]) {
+      expect(shape.triangles).toHaveLength(6);
+      for (let t = 0; t < 6; t += 3) {
+        const [a, b, c] = [...shape.triangles.subarray(t, t + 3)].map((i) => [
+          ...shape.positions.subarray(3 * i, 3 * i + 3),
+        ]);
+        const z = (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]);
+        expect(z).toBeCloseTo(1, 5);
+      }
+      // Normals that are missing are worked out: all of them look at the viewer.
+      for (let i = 0; i < 4; i++) expect(shape.normals[3 * i + 2]).toBeCloseTo(1, 5);
+    }
+    expect([...path.rows]).toEqual([0, 1, 1, 2, 2, 3]);
+    expect([...pairs.rows]).toEqual([0, 1, 2, 3]);
+    expect(pairs.triangles).toHaveLength(0);
+  });
+
+  test('parts stand where their node and all above it put them', async () => {
+    const { parts } = await readModel(await strangeGlb([{}, {}, {}], corners.slice(0, 9)));
+    expect(parts.map(({ name }) => name)).toEqual(['Part 0', 'Part 1', 'Part 2']);
+    parts.forEach(({ shape }, k) => {
+      // Moved along x by k, then turned by a quarter: that is up.
+      expect(shape.positions[0]).toBeCloseTo(0, 5);
+      expect(shape.positions[1]).toBeCloseTo(k, 5);
+      expect(shape.positions[4]).toBeCloseTo(k + 1, 5);
+    });
+  });
+
+  test('each part knows its picture, and colours of points are as bright as they were made', async () => {
+    const grey = Array<number>(9).fill(0.2140411);
+    const made = [{ picture: 1 }, { picture: 0 }, { colours: grey }, { picture: 1 }];
+    const { parts, pictures } = await readModel(await strangeGlb(made, corners.slice(0, 9)));
+    expect(parts.map(({ picture }) => picture)).toEqual([1, 0, null, 1]);
+    expect(pictures.map(({ bytes: all }) => all[4])).toEqual([0, 1]);
+    expect(parts[2].shape.colours![0]).toBeCloseTo(0.5, 4);
+    expect(parts[2].shape.colours![3]).toBe(1);
+  });
+
+  test('a GLB without anything to see says so', async () => {
+    const document = new Document();
+    document.createBuffer();
+    document.createScene().addChild(document.createNode('Nothing'));
+    await expect(readModel(await new WebIO().writeBinary(document))).rejects.toThrow(/no faces or points/);
   });
 });
