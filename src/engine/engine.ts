@@ -23,12 +23,12 @@ import {
   type SurfaceRole,
   type ToEngine,
   type Watch,
-  type WorkScale,
 } from './protocol';
 import { Questions } from './questions';
 import { ScenePlayer } from './scene-player';
 import { StageProgram } from './stage-program';
 import { Transport } from './transport';
+import { WorkSize } from './work-size';
 
 interface Surface {
   id: string;
@@ -100,10 +100,7 @@ export class Engine {
   private readonly program = new StageProgram();
   private blackout = false;
   private freeze = false;
-  private workScale: WorkScale = 'auto';
-  /** Begins low, so that the first picture is there at once, and rises where the card is quick. */
-  private autoScale = 0.25;
-  private autoSince = 0;
+  private readonly workSize = new WorkSize();
   private frames = 0;
   private stageFrames = 0;
   private cpuMs = 0;
@@ -250,7 +247,7 @@ export class Engine {
         this.freeze = message.freeze;
         break;
       case 'work-scale':
-        this.workScale = message.scale;
+        this.workSize.scale = message.scale;
         break;
       case 'clear-return':
         this.players.get(message.scene)?.run.clearReturn(message.wire);
@@ -347,7 +344,7 @@ export class Engine {
     if (this.mustWait(now)) return;
     this.lastNow = now;
     this.program.advance(real);
-    this.chooseScale(now);
+    this.workSize.choose(now, this.hasStage(), this.clock!.frameMs, 1000 / this.show.canvas.fps);
     if (this.transport.runUp) this.runUp();
     else this.drawFrame(now, this.transport.advance(real, this.show.canvas.fps));
     this.report(now);
@@ -408,30 +405,8 @@ export class Engine {
     return false;
   }
 
-  /** Lowers the size that is drawn while nobody but the desk looks on and the card cannot keep up. */
-  private chooseScale(now: number): void {
-    const budget = 1000 / this.show!.canvas.fps;
-    if (this.hasStage()) {
-      this.autoScale = 1;
-      this.autoSince = now;
-      return;
-    }
-    const ms = this.clock!.frameMs;
-    if (ms === 0 || now - this.autoSince < (ms < budget * 0.2 ? 300 : 1500)) return;
-    // Below a quarter a picture looks coarse: only where it would hardly move otherwise.
-    if (ms > budget * (this.autoScale > 0.25 ? 1.6 : 8) && this.autoScale > 0.125) {
-      this.autoScale /= 2;
-      this.autoSince = now;
-    } else if (ms < budget * (this.autoScale < 0.25 ? 1 : 0.2) && this.autoScale < 1) {
-      this.autoScale *= 2;
-      this.autoSince = now;
-    }
-  }
-
   private canvasSize(): { width: number; height: number } {
-    const { width, height } = this.show!.canvas;
-    const scale = this.hasStage() ? 1 : this.workScale === 'auto' ? this.autoScale : this.workScale;
-    return { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
+    return this.workSize.of(this.show!.canvas);
   }
 
   private scene(id: string | null): Scene | null {
