@@ -8,17 +8,17 @@ import type { NodeRun } from '../core/run/node-run';
 import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
 import { keptApart } from '../core/show/return-settings';
-import type { PatchNode, Scene, Wire } from '../core/show/types';
-import { assemble, codeOf, PartError, type Assembled, type Part, type TextureRead } from './assemble';
-import { describeFault } from './describe-fault';
+import type { Scene, Wire } from '../core/show/types';
+import type { TextureRead } from './assemble';
 import type { Bits, Gpu } from './gpu';
 import { Loops } from './loops';
 import type { MediaLibrary } from './media/library';
-import { bindProgram, fillProgram, type Program, type TextureView } from './program';
+import { NodePrograms } from './node-programs';
+import { fillProgram, type Program, type TextureView } from './program';
 import { Sheets } from './sheets';
 import { FieldPainter, type FieldScene } from './field-shot';
 import { drawsDirectly, ShotPainter } from './shot';
-import { dropPrograms, fitStored, freeStored, newStored, type Stored } from './stored';
+import { fitStored, freeStored, newStored, type Stored } from './stored';
 
 export interface StageOptions {
   /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
@@ -33,13 +33,12 @@ export interface StageOptions {
  * A shader that fails leaves the picture before in place and its reason with the node.
  */
 export class ImageStage {
-  /** What the graphics card said of a node. */
-  private readonly faults = new Map<string, string>();
   /** Height of the show's canvas, which widths in pixels are meant for. */
   fullHeight = 1080;
   /** Called around the passes of each node, so that their cost can be measured. */
   measure: ((node: string, draw: () => void) => void) | null = null;
   private readonly stored = new Map<string, Stored>();
+  private readonly programs: NodePrograms;
   private readonly shots: ShotPainter;
   private readonly fields: FieldPainter;
   private readonly loops: Loops;
@@ -60,10 +59,6 @@ export class ImageStage {
   private stepInFrame = 0;
   /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
   private readonly exchanged = new Set<string>();
-  /** What of each node stands in code, as long as neither the node nor its place in the plan changed. */
-  private readonly codeKeys = new Map<string, { node: PatchNode; plan: PlanNode; key: string }>();
-  /** Shaders for pictures that are looked at but are part of another shader. */
-  private readonly peeks = new Map<string, { program: Program; ready: boolean }>();
 
   constructor(
     private readonly gpu: Gpu,
@@ -71,6 +66,7 @@ export class ImageStage {
     private readonly media: MediaLibrary,
     private readonly options: StageOptions = {},
   ) {
+    this.programs = new NodePrograms(gpu, run, this.stored, options.waits === true);
     this.shots = new ShotPainter(gpu);
     this.fields = new FieldPainter(gpu);
     this.sheets = new Sheets(gpu, run, media);
@@ -86,7 +82,7 @@ export class ImageStage {
     this.update(scene, wanted);
     this.moving = frame.moment.dt > 0;
     this.loops.sixtieths = frame.loop.sixtieths;
-    this.takeCompiled();
+    this.programs.takeCompiled();
     for (const circle of this.circles) {
       if (circle.returns) this.drawCircle(circle, frame);
       else {
@@ -98,7 +94,7 @@ export class ImageStage {
 
   /** What is wrong, by node: programs that failed, and what should have come from outside. */
   allFaults(): Map<string, string> {
-    const all = new Map(this.faults);
+    const all = new Map(this.programs.faults);
     for (const id of this.nodesWithSheets()) {
       const fault = this.sheets.fault(id);
       if (fault && !all.has(id)) all.set(id, fault);
@@ -138,6 +134,7 @@ export class ImageStage {
     const wantedNow = new Set(wanted);
     const wantedKey = [...wantedNow].sort().join(' ');
     this.scene = scene;
+    this.programs.follow(scene);
     const sizes = this.sizesKey();
     if (this.run.planVersion === this.planVersion && sizes === this.sizes && wantedKey === this.wantedKey)
       return;
@@ -219,9 +216,7 @@ export class ImageStage {
     this.loops.keepOnly(new Set(plan.returns.map((wire) => wire.id)));
     this.sheets.keepOnly((id) => plan.nodes.has(id));
     this.fields.keepOnly((id) => plan.nodes.has(id));
-    for (const id of [...this.peeks.keys()]) this.dropPeek(id);
-    this.codeKeys.clear();
-    for (const id of this.faults.keys()) if (!plan.nodes.has(id)) this.faults.delete(id);
+    this.programs.begin(plan);
     for (const node of plan.order) {
       if (!live.has(node.id)) continue;
       const wantedBits = this.scene!.nodes[node.id].precision;
@@ -231,7 +226,7 @@ export class ImageStage {
       entry.bits = bits;
       entry.double = double.has(node.id);
       this.stored.set(node.id, entry);
-      this.prepare(node, entry, true);
+      this.programs.prepare(node, entry, true);
     }
   }
 
@@ -243,150 +238,13 @@ export class ImageStage {
     );
   }
 
-  private part(id: string): Part {
-    const planned = this.plan!.nodes.get(id)!;
-    const node = this.scene!.nodes[id];
-    return {
-      id,
-      name: node.name,
-      kind: planned.kind as ImageKind,
-      inputs: planned.inputs,
-      codeOf: (control) => this.codeOf(planned, control),
-    };
-  }
-
-  private readonly joined = (source: PlanSource): Part | null => {
-    if (source.back || this.stored.has(source.node)) return null;
-    const kind = this.plan!.nodes.get(source.node)?.kind;
-    return kind?.output === 'image' ? this.part(source.node) : null;
-  };
-
-  private codeOf(node: PlanNode, control: string): string | null {
-    const driven = node.parts.some((part) => part.control === control);
-    return codeOf(node.kind.controls[control], this.run.runs.get(node.id)!.controls[control], driven);
-  }
-
-  private codeKey(id: string): string {
-    const node = this.plan!.nodes.get(id)!;
-    const { node: patchNode } = this.run.runs.get(id)!;
-    const known = this.codeKeys.get(id);
-    if (known?.node === patchNode && known.plan === node) return known.key;
-    let key = '';
-    for (const control of Object.keys(node.kind.controls)) key += `${this.codeOf(node, control) ?? ''}\n`;
-    this.codeKeys.set(id, { node: patchNode, plan: node, key });
-    return key;
-  }
-
-  /**
-   * Makes or keeps the programs of a stored node. A new one is handed to the compiler; what was there goes on until it is
-   * done. `anew`: the plan changed, so that what was there may read pictures that are no more.
-   */
-  private prepare(node: PlanNode, stored: Stored, anew: boolean): void {
-    const { paint } = node.kind as ImageKind;
-    if (paint.type !== 'shader' && paint.type !== 'passes') return;
-    const count = paint.type === 'shader' ? 1 : paint.passes.length;
-    const given: Program[] = [];
-    try {
-      let compiles = false;
-      for (let pass = 0; pass < count; pass++) {
-        const assembled = assemble(this.part(node.id), this.joined, pass, this.gpu.cornerRoom);
-        const old = stored.programs[pass];
-        if (old && old.assembled.fragment === assembled.fragment) {
-          old.assembled = assembled;
-          given.push(old);
-          continue;
-        }
-        const program = bindProgram(this.gpu, assembled);
-        given.push(program);
-        compiles = true;
-        if (this.options.waits) this.gpu.compile(program.material);
-        else this.gpu.beginCompile(program.material);
-      }
-      dropPrograms(stored.coming?.programs ?? [], [...stored.programs, ...given]);
-      stored.coming = null;
-      const key = given[0].assembled.members.map((id) => this.codeKey(id)).join('\n');
-      if (compiles) {
-        stored.outdated ||= anew;
-        stored.coming = { programs: given, key };
-        // The key is of what is on its way, so that the same change does not ask for it again.
-        stored.key = key;
-        if (this.options.waits) this.takeOver(node.id, stored);
-      } else {
-        stored.outdated = false;
-        stored.key = key;
-        stored.drawn &&= !anew;
-        this.clearFaults(given[0].assembled.members);
-      }
-    } catch (error) {
-      dropPrograms(given, stored.programs);
-      this.fail(node.id, error);
-      stored.key = this.keyOfMembers(node.id, stored);
-    }
-  }
-
-  private clearFaults(members: readonly string[]): void {
-    for (const member of members) this.faults.delete(member);
-  }
-
-  private fail(id: string, error: unknown): void {
-    const blamed = error instanceof PartError ? error.node : id;
-    this.faults.set(blamed, describeFault(error));
-  }
-
-  /** Puts programs that are compiled in the place of those before. */
-  private takeCompiled(): void {
-    if (this.options.waits) return;
-    for (const [id, stored] of this.stored) {
-      if (stored.coming?.programs.every(({ material }) => this.gpu.compiled(material)))
-        this.takeOver(id, stored);
-    }
-  }
-
-  private takeOver(id: string, stored: Stored): void {
-    const { programs } = stored.coming!;
-    stored.coming = null;
-    try {
-      for (const { material } of programs) this.gpu.checkProgram(material);
-      dropPrograms(stored.programs, programs);
-      stored.programs = programs;
-      stored.outdated = false;
-      stored.drawn &&= this.options.waits !== true;
-      this.clearFaults(programs[0].assembled.members);
-      // What reads it has to be drawn with it.
-      this.run.runs.get(id)?.markStale();
-      if (!stored.drawn) this.run.runs.get(id)!.changed = true;
-    } catch (error) {
-      dropPrograms(programs, stored.programs);
-      this.fail(id, error);
-    }
-  }
-
-  private dropPeek(id: string): void {
-    this.peeks.get(id)?.program.material.dispose();
-    this.peeks.delete(id);
-  }
-
-  /** Another program for a node; what is looked at and holds some of the same code needs another as well. */
-  private prepareAgain(node: PlanNode, stored: Stored): void {
-    const members = new Set(stored.programs[0].assembled.members);
-    for (const [id, { program }] of this.peeks)
-      if (program.assembled.members.some((member) => members.has(member))) this.dropPeek(id);
-    this.prepare(node, stored, false);
-  }
-
-  private keyOfMembers(id: string, stored: Stored): string {
-    const members = stored.programs[0]?.assembled.members.filter((m) => this.plan!.nodes.has(m)) ?? [id];
-    return members.map((m) => this.codeKey(m)).join('\n');
-  }
-
   private drawNode(node: PlanNode, run: NodeRun, stored: Stored, frame: Frame, steps: number): void {
     const { paint } = node.kind as ImageKind;
     if (run.error || !run.image) return;
     const { width, height } = run.image;
     try {
       // A value that stands in the code changed: the one edit that needs another program.
-      if (stored.programs.length && this.keyOfMembers(node.id, stored) !== stored.key)
-        this.prepareAgain(node, stored);
+      this.programs.bringUpToDate(node, stored);
       if (paint.type === 'data') {
         this.upload(stored, this.dataOf(paint, node, run, frame));
       } else if (paint.type === 'shot') {
@@ -405,7 +263,7 @@ export class ImageStage {
           filePicture: (id) => this.media.picture(id, height),
         });
         if (!done) run.markStale();
-        this.faults.delete(node.id);
+        this.programs.faults.delete(node.id);
       } else if (paint.type === 'field') {
         this.fit(node.id, stored, width, height);
         const done = this.fields.paint({
@@ -416,8 +274,9 @@ export class ImageStage {
           ...this.fieldScene(frame, node.id, false),
         });
         if (!done) run.markStale();
-        for (const id of this.faults.keys())
-          if (id === node.id || this.plan!.nodes.get(id)?.kind.output === 'field') this.faults.delete(id);
+        for (const id of this.programs.faults.keys())
+          if (id === node.id || this.plan!.nodes.get(id)?.kind.output === 'field')
+            this.programs.faults.delete(id);
       } else {
         if (stored.programs.length === 0 || stored.outdated) return;
         // A picture that is not there yet would show as a hole for a moment: what stood here stays until it is.
@@ -428,7 +287,7 @@ export class ImageStage {
       }
       stored.drawn = true;
     } catch (error) {
-      this.fail(node.id, error);
+      this.programs.fail(node.id, error);
     }
   }
 
@@ -437,8 +296,8 @@ export class ImageStage {
       run: this.run,
       frame,
       waits: wait || this.options.waits === true,
-      codeKey: (id) => this.codeKey(id),
-      codeOf: (member, control) => this.codeOf(member, control),
+      codeKey: (id) => this.programs.codeKey(id),
+      codeOf: (member, control) => this.programs.codeOf(member, control),
       textureFor: ({ source }) =>
         'node' in source ? this.viewOf(source, reader) : { texture: this.gpu.empty },
     };
@@ -620,7 +479,7 @@ export class ImageStage {
     if (this.plan && run?.plan.kind.output === 'field')
       return this.fields.slice(id, this.fieldScene(frame, id, wait), frame.canvas, target, region);
     if (!run?.image || run.plan.kind.output !== 'image' || !this.plan) return false;
-    const peek = this.peekOf(id, wait);
+    const peek = this.programs.peekOf(id, wait);
     if (!peek?.ready) return false;
     if (!this.stored.has(id))
       for (const member of peek.program.assembled.members) this.peekSheets(member, frame);
@@ -635,50 +494,12 @@ export class ImageStage {
     if (this.sheets.has(id)) this.sheets.update(id, frame, 0, () => this.firstInputOf(id));
   }
 
-  private peekOf(id: string, wait: boolean): { program: Program; ready: boolean } | null {
-    let peek = this.peeks.get(id);
-    try {
-      if (!peek) {
-        const assembled = this.stored.has(id)
-          ? this.copyOf(id)
-          : assemble(this.part(id), this.joined, 0, this.gpu.cornerRoom);
-        peek = { program: bindProgram(this.gpu, assembled), ready: false };
-        this.peeks.set(id, peek);
-        this.gpu.beginCompile(peek.program.material);
-      }
-      if (!peek.ready && (wait || this.options.waits || this.gpu.compiled(peek.program.material))) {
-        this.gpu.checkProgram(peek.program.material);
-        peek.ready = true;
-      }
-      return peek;
-    } catch {
-      return null; // the fault is already said where the node itself is drawn
-    }
-  }
-
   /** Takes over what the return wires of another stage of the same scene hold, so that a look aside does not start them anew. */
   adoptLoops(from: ImageStage): void {
     for (const [id, stored] of this.stored) {
       const held = from.stored.get(id)?.target;
       if (stored.double && held && stored.target) this.gpu.copy(held.texture, stored.target);
     }
-  }
-
-  private copyOf(id: string): Assembled {
-    const source = { node: id, wire: { id: '', from: { node: id }, to: { node: '', port: '' } }, back: null };
-    return {
-      fragment: `#version 300 es
-precision highp float;
-in vec2 place;
-uniform float aspect;
-uniform vec2 pixel;
-uniform sampler2D picture;
-out vec4 result;
-void main() { result = texture(picture, place); }`,
-      textures: [{ sampler: 'picture', source, back: null, size: 'size' }],
-      numbers: [],
-      members: [id],
-    };
   }
 
   /** Meshes of props that were built or filled since the start. */
@@ -698,7 +519,7 @@ void main() { result = texture(picture, place); }`,
 
   dispose(): void {
     for (const stored of this.stored.values()) freeStored(this.gpu, stored);
-    for (const id of [...this.peeks.keys()]) this.dropPeek(id);
+    this.programs.dropPeeks();
     this.stored.clear();
     this.shots.dispose();
     this.fields.dispose();
