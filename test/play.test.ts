@@ -29,6 +29,27 @@ describe('Play', () => {
     expect(await state('Green')).toBe('idle');
   });
 
+  test('their pictures are kept with the show, by what each scene held', async () => {
+    const kept = (): Promise<{ id: string; of: string; bytes: number }[]> =>
+      desk.driver.executeAsyncScript(`
+        const [done] = arguments;
+        const opened = indexedDB.open('pyrvel');
+        opened.onsuccess = () => {
+          const all = opened.result.transaction('tiles').objectStore('tiles').getAll();
+          all.onsuccess = () => {
+            opened.result.close();
+            done(all.result.map(({ id, of, picture }) => ({ id, of, bytes: picture.size })));
+          };
+        };`);
+    const tiles = await desk.until('three pictures', kept, (list) => list.length === 3);
+    expect(new Set(tiles.map(({ of }) => of)).size).toBe(3);
+    for (const { bytes } of tiles) expect(bytes).toBeGreaterThan(100);
+    await desk.click('[aria-label="Views"] [href="/build"]');
+    await desk.click('[aria-label="Views"] [href="/play"]');
+    for (const tile of ['Red', 'Green', 'Blue']) await desk.find(`[data-tile="${tile}"] img`);
+    expect(await kept()).toEqual(tiles);
+  });
+
   test('a click fades to a scene while both run', async () => {
     await desk.click('[aria-label="Fade to Green"]');
     await desk.until('the fade', name, (text) => text === 'Red → Green');

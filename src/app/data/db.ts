@@ -18,6 +18,16 @@ export interface StoredFile {
   blob: Blob;
 }
 
+/** A small picture of a scene for its tile. */
+export interface StoredTile {
+  /** Show and scene. */
+  id: string;
+  show: string;
+  /** What of the scene it was taken of, by what it held. */
+  of: string;
+  picture: Blob;
+}
+
 /** Where the performer was. */
 export interface Session {
   id: 'here';
@@ -30,12 +40,14 @@ export interface Session {
 class Database extends Dexie {
   shows!: EntityTable<StoredShow, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
+  tiles!: EntityTable<StoredTile, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
     super('pyrvel');
     this.version(1).stores({ shows: 'id, updated', session: 'id' });
     this.version(2).stores({ files: 'id' });
+    this.version(3).stores({ tiles: 'id, show' });
   }
 }
 

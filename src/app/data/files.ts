@@ -12,10 +12,10 @@ export class FileError extends Error {
   override name = 'FileError';
 }
 
-/** Files are named by what they hold, so that the same file is kept once, whatever show uses it. */
-async function idOf(blob: Blob): Promise<string> {
+/** What names bytes by what they are: the same bytes, the same name. */
+export async function nameOf(blob: Blob): Promise<string> {
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer()));
-  return `f${[...digest.subarray(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('')}`;
+  return [...digest.subarray(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
 /** Keeps a file in this browser and enters it in the open show; gives its id. Throws FileError. */
@@ -23,7 +23,8 @@ export async function addFile(file: File): Promise<string> {
   if (file.size === 0) throw new FileError(`${file.name} is empty.`);
   if (file.size > largestFile)
     throw new FileError(`${file.name} is larger than ${largestFile / 1024 / 1024} MB. Make it smaller.`);
-  const id = await idOf(file);
+  // The same file is kept once, whatever show uses it.
+  const id = `f${await nameOf(file)}`;
   const blob = new Blob([file], { type: file.type });
   await database.files.put({ id, blob });
   engine().giveFile(id, file.name, blob);

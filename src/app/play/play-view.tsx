@@ -1,53 +1,10 @@
 import clsx from 'clsx';
-import { useEffect, useState } from 'react';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
-
-/** Milliseconds after which the first picture is asked for: the monitors come first. */
-const startAfterMs = 300;
-let lastAsked: Promise<unknown> = Promise.resolve();
-
-/** Lets work wait until what was asked for before is done: pictures of many scenes at once would all come too late. */
-function inTurn<T>(work: () => Promise<T>): Promise<T> {
-  const next = lastAsked.then(work, work);
-  lastAsked = next.catch(() => undefined);
-  return next;
-}
-
-/** A small picture of a scene, taken when the view opens and again when the scene was edited. */
-function TilePicture({ sceneId }: { sceneId: string }) {
-  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
-  const [url, setUrl] = useState<string | null>(null);
-  useEffect(() => {
-    let gone = false;
-    let made: string | null = null;
-    const timer = setTimeout(() => {
-      inTurn(async () =>
-        gone ? null : engine().ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000),
-      )
-        .then((answer) => {
-          if (gone || !answer) return;
-          const { png } = answer;
-          made = URL.createObjectURL(new Blob([png], { type: 'image/png' }));
-          setUrl(made);
-        })
-        .catch(() => undefined); // a scene with a fault says so where it is edited
-    }, startAfterMs);
-    return () => {
-      gone = true;
-      clearTimeout(timer);
-      if (made) URL.revokeObjectURL(made);
-    };
-  }, [sceneId, scene]);
-  return url ? (
-    <img src={url} alt="" className="h-full w-full object-cover" />
-  ) : (
-    <span className="block h-full w-full bg-black" />
-  );
-}
+import { TilePicture } from './tile-picture';
 
 function Tile({ id, name, seconds }: { id: string; name: string; seconds: number }) {
   const program = liveStore((s) => s.program);

@@ -14,6 +14,7 @@ import { catalogue } from '../../nodes/catalogue';
 import { database, type StoredShow } from '../data/db';
 import { demoShowId, keepPicture, loadShow, newShowId, restoreDemo, saveNow } from '../data/keeper';
 import { editShow, showStore } from '../data/show-store';
+import { dropTiles } from '../data/tiles';
 import { say } from '../parts/notices';
 
 const list = ['shows'];
@@ -87,6 +88,7 @@ function ShowCard({
     const opened = showStore.getState().show;
     await saveNow();
     await database.shows.delete(stored.id);
+    await dropTiles(stored.id);
     // Something has to be open and on stage: the show that was edited last, else the demo.
     if (open) {
       const [latest] = await database.shows.orderBy('updated').reverse().limit(1).toArray();

@@ -1,0 +1,56 @@
+import { useEffect, useState } from 'react';
+import { useShow, showStore } from '../data/show-store';
+import { keepTile, keptTile } from '../data/tiles';
+import { engine } from '../engine/client';
+
+/** Milliseconds after which the first picture is asked for: the monitors come first. */
+const startAfterMs = 300;
+let lastAsked: Promise<unknown> = Promise.resolve();
+
+/** Lets work wait until what was asked for before is done: pictures of many scenes at once would all come too late. */
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const next = lastAsked.then(work, work);
+  lastAsked = next.catch(() => undefined);
+  return next;
+}
+
+/**
+ * A small picture of a scene: the one that is kept at once, and a newer one if the scene was edited since. Pictures come
+ * from the engine one after the other.
+ */
+export function TilePicture({ sceneId }: { sceneId: string }) {
+  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
+  const [url, setUrl] = useState<string | null>(null);
+  useEffect(() => {
+    if (!scene) return;
+    let gone = false;
+    const made: string[] = [];
+    const show = (picture: Blob): void => {
+      if (gone) return;
+      made.push(URL.createObjectURL(picture));
+      setUrl(made[made.length - 1]);
+    };
+    const { id } = showStore.getState();
+    const kept = keptTile(id, scene);
+    void kept.then(({ picture }) => picture && show(picture)).catch(() => undefined);
+    const take = async (): Promise<void> => {
+      if (gone || (await kept).isNew) return;
+      const { png } = await engine().ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000);
+      const picture = new Blob([png], { type: 'image/png' });
+      show(picture);
+      await keepTile(id, scene, picture);
+    };
+    // A scene with a fault says so where it is edited.
+    const timer = setTimeout(() => void inTurn(take).catch(() => undefined), startAfterMs);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+      for (const old of made) URL.revokeObjectURL(old);
+    };
+  }, [sceneId, scene]);
+  return url ? (
+    <img src={url} alt="" className="h-full w-full object-cover" />
+  ) : (
+    <span className="block h-full w-full skeleton rounded-none" />
+  );
+}
