@@ -125,4 +125,18 @@ describe('space', () => {
     );
     expect((await desk.picture()).lit).toBeGreaterThan(0.02);
   });
+
+  test('a field shows a cut through itself on its card and on the bench', async () => {
+    await desk.add('field ball', 'Field Ball');
+    await desk.choose('Field Ball');
+    for (const canvas of ['[data-node="Field Ball"] canvas', '[data-testid="bench-field"] canvas']) {
+      const seen = await desk.until(
+        'the cut',
+        () => desk.picture(canvas),
+        (p) => p.lit > 0.03 && p.red > p.blue + 10,
+      );
+      // Around it are rings, not a picture over all.
+      expect(seen.lit).toBeLessThan(0.9);
+    }
+  });
 });

@@ -10,6 +10,7 @@ import type { Scene } from '../../core/show/types';
 import type { BenchData } from '../../engine/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { sessionStore, useSession } from '../data/session';
+import { useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { onBench } from '../engine/live';
@@ -262,18 +263,42 @@ function PictureView({ scene, node, size }: { scene: Scene; node: string; size: 
   );
 }
 
+/** A cut through a field, as its card shows it, larger. */
+function FieldView({ node }: { node: string }) {
+  const canvas = useShow((show) => show.canvas);
+  return (
+    <div className="flex min-w-0 grow gap-3 p-2">
+      <div
+        className="h-full max-w-[75%] min-w-0 self-start"
+        style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}
+        data-testid="bench-field"
+      >
+        <EngineCanvas
+          key={node}
+          role="bench"
+          className="h-full w-full rounded"
+          label="Cut through the field"
+        />
+      </div>
+      <p className="quiet w-44">
+        A cut where the view stands upright: inside in its colours, outside rings a tenth of a unit apart.
+        Lead it to a Field Shot to see it in space.
+      </p>
+    </div>
+  );
+}
+
 function Output({ scene, node }: { scene: Scene; node: string }) {
   const data = useBench(node);
   if (data?.size) return <PictureView key={node} scene={scene} node={node} size={data.size} />;
   if (!data) {
     const output = kindOf(catalogue, scene.nodes[node])?.output;
+    if (output === 'field') return <FieldView node={node} />;
     return (
       <p className="quiet p-3">
-        {output === 'field'
-          ? 'The card shows a cut through it. Lead it to a Field Shot to see it in space.'
-          : output === 'prop'
-            ? 'There are no points to show of this. Lead it to a shot to see what it does.'
-            : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
+        {output === 'prop'
+          ? 'There are no points to show of this. Lead it to a shot to see what it does.'
+          : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
       </p>
     );
   }
