@@ -25,6 +25,7 @@ import { buildMesh, drawingOf, fillMesh, sameBuild, type PropMesh } from './prop
 import {
   distanceFragment,
   formKey,
+  isOpaque,
   isTinted,
   propFragment,
   propVertex,
@@ -253,7 +254,12 @@ export class DrawnProps {
     const colour = isTinted(form) ? [...look.colour] : tintedBy(look.colour, levels);
     // Where no light falls, own light is a brighter colour.
     if (form.shading !== 'lit') for (let k = 0; k < 3; k++) colour[k] *= 1 + look.ownLight;
+    // A line that cannot be thinner than a pixel is fainter instead.
+    if (form.drawing === 'hairlines' && !form.widthBy)
+      colour[3] *= Math.min(1, Math.max(look.widthPx, look.leastWidthPx) * job.pixelScale);
     set('colour', colour);
+    const covers = look.blending === 'over' && colour[3] >= 1 && isOpaque(form);
+    drawn.picture.blending = covers ? NoBlending : CustomBlending;
     set('picture', map(look.picture));
     if (form.picture === 'of the shape') {
       drawn.pictures ??= new ModelPictures(this.gpu);

@@ -1,7 +1,15 @@
 import { describe, expect, test } from '@jest/globals';
 import { randomAt } from '../core/random';
 import type { LightForm } from './light-glsl';
-import { distanceFragment, formKey, isTinted, propFragment, propVertex, type PropForm } from './prop-shader';
+import {
+  distanceFragment,
+  formKey,
+  isOpaque,
+  isTinted,
+  propFragment,
+  propVertex,
+  type PropForm,
+} from './prop-shader';
 
 const plain: PropForm = {
   drawing: 'surface',
@@ -93,6 +101,23 @@ describe('shaders of bodies', () => {
     expect(propVertex({ ...plain, drawing: 'hairlines' })).not.toContain('other');
     expect(propVertex({ ...plain, drawing: 'sprites' })).toContain('gl_PointSize');
     expect(propVertex({ ...plain, drawing: 'points' })).not.toContain('gl_PointSize');
+  });
+
+  test('what surely covers is told from what may let something through', () => {
+    expect(isOpaque(plain)).toBe(true);
+    expect(isOpaque({ ...plain, drawing: 'hairlines', shading: 'lit' })).toBe(true);
+    const through: Partial<PropForm>[] = [
+      { picture: 'wired' },
+      { cutOut: true },
+      { fog: true },
+      { colours: true },
+      { shading: 'glow' },
+      { drawing: 'lines' },
+      { drawing: 'points' },
+      { drawing: 'sprites' },
+      { drawing: 'hairlines', widthBy: true },
+    ];
+    for (const more of through) expect(isOpaque({ ...plain, ...more })).toBe(false);
   });
 
   test('two forms have one key only if they are the same', () => {

@@ -35,7 +35,8 @@ const hasUv = (form: PropForm): boolean =>
   form.picture !== null || form.cutOut || form.lift !== null || form.widthBy;
 /** Whether the colour differs within the body or from copy to copy; else one uniform says all of it. */
 export const isTinted = (form: PropForm): boolean =>
-  form.drawing !== 'surface' ||
+  (form.drawing !== 'surface' && form.drawing !== 'hairlines') ||
+  (form.widthBy && form.drawing === 'hairlines') ||
   form.colours ||
   form.levels.some(
     ({ many, pixels, palette, region }) =>
@@ -121,7 +122,7 @@ ${stands}`
   vec4 clip = seen * vec4(p, 1.0);
   ${forDistance ? 'away = -(view * vec4(p, 1.0)).z;' : ''}
   float widthFactor = ${form.widthBy ? 'dot(textureLod(widthMap, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722))' : '1.0'};
-  ${form.drawing === 'hairlines' ? 'tint.a *= clamp(max(widthPx * widthFactor, leastPx), 0.0, 1.0);' : ''}
+  ${form.drawing === 'hairlines' && form.widthBy ? 'tint.a *= clamp(max(widthPx * widthFactor, leastPx), 0.0, 1.0);' : ''}
   ${
     line
       ? `
@@ -201,6 +202,15 @@ const mayBeClear = (form: PropForm): boolean =>
   form.cutOut ||
   form.colours ||
   form.levels.length > 0;
+
+/** Whether every pixel it draws covers what was there, if its colour does: it need not be mixed then. */
+export const isOpaque = (form: PropForm): boolean =>
+  (form.drawing === 'surface' || form.drawing === 'hairlines') &&
+  form.shading !== 'glow' &&
+  form.picture === null &&
+  !form.cutOut &&
+  !form.fog &&
+  !isTinted(form);
 
 /** Fragment shader; gives premultiplied colour. */
 export function propFragment(form: PropForm, lights: readonly LightForm[]): string {
