@@ -7,7 +7,8 @@ import { addNode, connect } from '../core/show/edit';
 import type { ControlValue, Scene } from '../core/show/types';
 import { catalogue } from '../nodes/catalogue';
 import { codeOf, PartError, type Assembled } from './assemble';
-import { assembleFields, mostFields, type FieldPart, type FieldShotForm } from './field-assemble';
+import { assembleFields, type FieldShotForm } from './field-assemble';
+import { mostFields, type FieldPart } from './field-writer';
 
 const form: FieldShotForm = {
   lit: true,
