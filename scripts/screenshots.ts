@@ -1,7 +1,7 @@
 /** npm run screenshots: draws the pictures in docs/screenshots from the demo show, at 1280 x 800. */
 import { writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { Key } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
 import { Desk } from '../test/desk';
 
 const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
@@ -99,6 +99,11 @@ try {
   await drawn();
   await desk.choose('Melting');
   await drawn();
+  await desk.until(
+    'the cut',
+    () => desk.picture('[data-testid="bench-field"] canvas'),
+    (p) => p.lit > 0.05,
+  );
   await shot('fields');
   await openScene('Queen Pulse');
   await drawn();
@@ -124,7 +129,9 @@ try {
   await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
   await desk.click('[data-tile="Smoke Frames"] .tool');
-  for (const tile of ['Pollen Drift', 'Smoke Frames']) await desk.find(`[data-tile="${tile}"] img`);
+  // Those in sight, one after the other as they come.
+  for (const tile of (await desk.driver.findElements(By.css('[data-tile]'))).slice(0, 10))
+    await desk.driver.wait(async () => (await tile.findElements(By.css('img'))).length, 60000);
   await desk.until(
     'the next scene',
     () => desk.picture('[aria-label="Next"] canvas'),
