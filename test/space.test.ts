@@ -139,4 +139,39 @@ describe('space', () => {
       expect(seen.lit).toBeLessThan(0.9);
     }
   });
+
+  test('cards added beside the same one hide no other, and are in sight', async () => {
+    const names = ['Noise', 'Noise 2', 'Noise 3', 'Noise 4', 'Noise 5'];
+    for (const name of names) {
+      await desk.choose('Camera');
+      await desk.add('noise', name);
+    }
+    interface Box {
+      left: number;
+      top: number;
+      right: number;
+      bottom: number;
+    }
+    // All at once: the view may be on its way.
+    const boxes = (): Promise<Record<string, Box>> =>
+      desk.driver.executeScript(`
+        const boxes = {};
+        const patch = document.querySelector('[data-testid="patch"]');
+        for (const card of patch.querySelectorAll('[data-node]'))
+          boxes[card.dataset.node] = card.getBoundingClientRect().toJSON();
+        return { ...boxes, patch: patch.getBoundingClientRect().toJSON() };`);
+    const { patch, ...cards } = await desk.until(
+      'the last card in sight',
+      boxes,
+      ({ patch: view, 'Noise 5': last }) => last.top >= view.top && last.bottom <= view.bottom,
+    );
+    expect(patch.bottom).toBeGreaterThan(patch.top);
+    const all = Object.values(cards);
+    expect(all.length).toBeGreaterThan(9);
+    for (const [k, a] of all.entries())
+      for (const b of all.slice(k + 1))
+        expect(
+          a.right <= b.left + 1 || b.right <= a.left + 1 || a.bottom <= b.top + 1 || b.bottom <= a.top + 1,
+        ).toBe(true);
+  });
 });

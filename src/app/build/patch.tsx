@@ -30,9 +30,10 @@ import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
 import { isTyping } from '../inputs/keys-pointer';
 import { AddPalette, fittingPort, type AddRequest } from './add-palette';
-import { Card } from './card';
+import { Card, faceHeight, faceWidth } from './card';
 import { copy, duplicate, paste, placeExample } from './clipboard';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
+import { freePlace } from './free-place';
 import { PortMenu, portChoices, type PortChoice } from './port-menu';
 import { tidy } from './tidy';
 import { WireLine } from './wire';
@@ -187,8 +188,21 @@ export function Patch({ scene }: { scene: Scene }) {
       }
       return fresh;
     });
-    if (id) choose([id]);
+    if (id) {
+      choose([id]);
+      bringIntoSight(request.at);
+    }
     box.current?.focus();
+  };
+
+  /** Moves the view if a card that was added would stand outside it. */
+  const bringIntoSight = ([x, y]: readonly [number, number]): void => {
+    const view = box.current!.getBoundingClientRect();
+    const from = flow.flowToScreenPosition({ x, y });
+    const to = flow.flowToScreenPosition({ x: x + faceWidth, y: y + faceHeight });
+    const seen = from.x >= view.left && from.y >= view.top && to.x <= view.right && to.y <= view.bottom;
+    if (!seen)
+      void flow.setCenter(x + faceWidth / 2, y + faceHeight / 2, { zoom: flow.getZoom(), duration: 200 });
   };
 
   const openAdd = useCallback(
@@ -197,16 +211,16 @@ export function Patch({ scene }: { scene: Scene }) {
       const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
       // Without a place, a new card stands beside the chosen one, so that it is found where one works.
       if (x === undefined && chosen)
-        setAdding({ at: [chosen.place[0] + 190, chosen.place[1] + 10], wire: null });
+        setAdding({ at: freePlace(scene, [chosen.place[0] + 190, chosen.place[1] + 10]), wire: null });
       else {
         const at = flow.screenToFlowPosition({
           x: x ?? bounds.left + bounds.width / 2 - 76,
           y: y ?? bounds.top + bounds.height / 2 - 50,
         });
-        setAdding({ at: [at.x, at.y], wire: null });
+        setAdding({ at: x === undefined ? freePlace(scene, [at.x, at.y]) : [at.x, at.y], wire: null });
       }
     },
-    [flow, scene.nodes, selection],
+    [flow, scene, selection],
   );
 
   useEffect(() => {

@@ -22,7 +22,7 @@ function fitted(shape: Shape, size: number): Shape {
 export default shapeKind({
   id: 'model',
   label: 'Model',
-  summary: 'A shape from a file: GLB, glTF, OBJ, PLY or STL, with its colours and its picture.',
+  summary: 'A shape from a file: GLB, glTF, OBJ, PLY or STL, with its colours and its pictures.',
   words: ['glb', 'gltf', 'obj', 'ply', 'stl', 'mesh', 'import', 'scan', 'file', '3d model'],
   inputs: {},
   awaits: true,
