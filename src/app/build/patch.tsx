@@ -209,10 +209,13 @@ export function Patch({ scene }: { scene: Scene }) {
     (x?: number, y?: number) => {
       const bounds = box.current!.getBoundingClientRect();
       const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
-      // Without a place, a new card stands beside the chosen one, so that it is found where one works.
-      if (x === undefined && chosen)
-        setAdding({ at: freePlace(scene, [chosen.place[0] + 190, chosen.place[1] + 10]), wire: null });
-      else {
+      // Without a place, a new card stands beside the chosen one, so that it is found where one works; before Scene Out, as
+      // nothing comes after it.
+      if (x === undefined && chosen) {
+        const kind = kindOf(catalogue, chosen);
+        const aside = kind?.output === 'image' && kind.isSceneOut ? -190 : 190;
+        setAdding({ at: freePlace(scene, [chosen.place[0] + aside, chosen.place[1] + 10]), wire: null });
+      } else {
         const at = flow.screenToFlowPosition({
           x: x ?? bounds.left + bounds.width / 2 - 76,
           y: y ?? bounds.top + bounds.height / 2 - 50,
