@@ -270,7 +270,16 @@ export class Desk {
 
   /** Figures of what a canvas shows on the screen. */
   async picture(selector = '[aria-label="Monitor"] canvas'): Promise<PictureFigures & { png: string }> {
-    const png = await (await this.find(selector)).takeScreenshot();
+    const canvas = await this.find(selector);
+    // The question over a dark monitor is no part of the picture.
+    const showQuestion = (visible: boolean): Promise<void> =>
+      this.driver.executeScript(
+        `document.querySelectorAll('[data-testid="why-dark"]').forEach((e) => (e.style.opacity = arguments[0]));`,
+        visible ? '' : '0',
+      );
+    await showQuestion(false);
+    const png = await canvas.takeScreenshot();
+    await showQuestion(true);
     const figures = await this.driver.executeAsyncScript<PictureFigures>(
       `const [png, done] = arguments;
        const image = new Image();

@@ -67,7 +67,11 @@ export function WhyDark({ scene }: { scene: Scene }) {
   };
 
   return (
-    <div ref={place} className="pointer-events-none absolute inset-0 flex items-end justify-center p-2">
+    <div
+      ref={place}
+      className="pointer-events-none absolute inset-0 flex items-end justify-center p-2"
+      data-testid="why-dark"
+    >
       {dark && !open && (
         <button type="button" className="btn btn-xs pointer-events-auto" onClick={() => void ask()}>
           <Lightbulb size={13} /> Why dark?
