@@ -99,12 +99,12 @@ export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): stri
 }
 
 /** Controls whose value is never a literal: only whether it is off may stand in the code. */
-export const isSwitch = (spec: ControlSpec): boolean => spec.type === 'number' || spec.type === 'vector';
+const isSwitch = (spec: ControlSpec): boolean => spec.type === 'number' || spec.type === 'vector';
 
-export const choiceIndex = (spec: ChoiceSpec, value: string): number =>
+const choiceIndex = (spec: ChoiceSpec, value: string): number =>
   Math.max(0, Object.keys(spec.options).indexOf(value));
 
-export const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
+const glslTypes: Partial<Record<ControlSpec['type'], string>> = {
   number: 'float',
   whole: 'float',
   angle: 'float',
@@ -132,6 +132,30 @@ vec4 guarded(vec4 v, float limit) {
   return sign(v) * (min(abs(v), knee) + over * knee / (knee + over));
 }
 `;
+
+/** The control of a kind that its code asks for. */
+export function specOf(
+  { id, controls }: { id: string; controls: Readonly<Record<string, ControlSpec>> },
+  name: string,
+): ControlSpec {
+  const spec = controls[name];
+  if (!spec) throw new TypeError(`${id}: its shader asks for a control ${name} that it does not have.`);
+  return spec;
+}
+
+/** How code reads a control: as what stands there of its value, else as the number that `number` declares. */
+export function valueText(
+  part: { kind: { id: string }; codeOf(control: string): string | null },
+  name: string,
+  spec: ControlSpec,
+  number: (type: string) => string,
+): string {
+  const code = isSwitch(spec) ? null : part.codeOf(name);
+  if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
+  const type = glslTypes[spec.type];
+  if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);
+  return number(type);
+}
 
 class Writer {
   readonly declarations: string[] = [];
@@ -329,18 +353,10 @@ class Writer {
       })
       .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
         if (Object.hasOwn(derived, name)) return this.number(part, k, name, derived[name], null);
-        const spec = part.kind.controls[name];
-        if (!spec)
-          throw new TypeError(
-            `${part.kind.id}: its shader asks for a control ${name} that it does not have.`,
-          );
+        const spec = specOf(part.kind, name);
         if (spec.type === 'gradient') return this.gradient(part, k, name, spec);
         if (spec.type === 'formula') return this.formula(part, k, name, spec);
-        const code = isSwitch(spec) ? null : part.codeOf(name);
-        if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
-        const type = glslTypes[spec.type];
-        if (!type) throw new TypeError(`${part.kind.id}: ${name} cannot be used in a shader.`);
-        return this.number(part, k, name, type, spec);
+        return valueText(part, name, spec, (type) => this.number(part, k, name, type, spec));
       });
   }
 

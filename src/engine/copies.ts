@@ -22,12 +22,17 @@ interface Table {
 export const allCopies = (levels: readonly InstancesProp[]): number =>
   levels.reduce((product, { count }) => product * count, 1);
 
+/** Whether place (with scale), turn, size and tint differ from copy to copy. */
+function manyOf({ place, scale, turn, size, tint }: InstancesProp): CopyForm['many'] {
+  const many = (lanes: readonly Float32Array[]): boolean => lanes.some((lane) => lane.length > 1);
+  return [many([...place, scale]), many(turn), many(size), many(tint)];
+}
+
 /**
  * What of one level of copies stands in the code. `before`: what stood there; what was once turned stays so, so that
  * turning it to 0 and back compiles nothing.
  */
 export function copyFormOf(prop: InstancesProp, before?: CopyForm): CopyForm {
-  const many = (lanes: readonly Float32Array[]): boolean => lanes.some((lane) => lane.length > 1);
   const { pixels, part, region, start, on } = prop;
   const pixelCount = pixels
     ? pixels.mode === 'rows'
@@ -35,7 +40,7 @@ export function copyFormOf(prop: InstancesProp, before?: CopyForm): CopyForm {
       : pixels.image.width * pixels.image.height
     : 0;
   return {
-    many: [many([...prop.place, prop.scale]), many(prop.turn), many(prop.size), many(prop.tint)],
+    many: manyOf(prop),
     turned: before?.turned === true || prop.turn.some((lane) => lane.length > 1 || lane[0] !== 0),
     anchored: before?.anchored === true || prop.anchor.some((v) => v !== 0),
     points: on && on.count > 0 ? (on.count === prop.count ? 'exact' : prop.spread) : null,
@@ -142,10 +147,10 @@ export class CopyTables {
     const turn = one(prop.turn);
     set('turnBase', turn);
     set('turnOne', columns(turnMatrix(turn[0], turn[1], turn[2])));
-    const { many } = copyFormOf(prop);
+    const [manyPlaces, , manySizes] = manyOf(prop);
     // Where scale is one for all, it stands here; where sizes differ, it stands here alone.
-    const size = many[2] ? [1, 1, 1] : one(prop.size);
-    const scale = many[0] ? 1 : (prop.scale[0] ?? 1);
+    const size = manySizes ? [1, 1, 1] : one(prop.size);
+    const scale = manyPlaces ? 1 : (prop.scale[0] ?? 1);
     set(
       'sizeOne',
       size.map((v) => v * scale),

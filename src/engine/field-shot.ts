@@ -14,7 +14,7 @@ import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
 import type { Assembled, TextureRead } from './assemble';
 import { assembleFields, assembleSlice, type FieldShotForm } from './field-assemble';
-import { type FieldPart } from './field-writer';
+import type { FieldPart } from './field-writer';
 import type { Gpu } from './gpu';
 import { lightForms, lightUniforms, mostLights } from './light-glsl';
 import { bindProgram, fillProgram, type Program, type TextureView } from './program';

@@ -1,7 +1,7 @@
 import type { ControlSpec } from '../core/kind/controls';
 import { mostListed, type FieldKind } from '../core/kind/kind';
 import type { PlanSource } from '../core/patch/plan';
-import { choiceIndex, glslTypes, isSwitch, PartError, type NumberRead, type TextureRead } from './assemble';
+import { PartError, specOf, valueText, type NumberRead, type TextureRead } from './assemble';
 import { isCornerType, type CornerNumbers } from './corner-numbers';
 
 /** What the assembler has to know of a field node. */
@@ -80,14 +80,8 @@ export class FieldWriter {
       .replace(/\$([A-Za-z]\w*)/g, (_, name: string) => {
         const derived = kind.derived?.[name];
         if (derived) return this.number(part, k, name, derived, null);
-        const spec = kind.controls[name];
-        if (!spec)
-          throw new TypeError(`${kind.id}: its code asks for a control ${name} that it does not have.`);
-        const code = isSwitch(spec) ? null : part.codeOf(name);
-        if (code !== null) return spec.type === 'choice' ? String(choiceIndex(spec, code)) : code;
-        const type = glslTypes[spec.type];
-        if (!type) throw new TypeError(`${kind.id}: ${name} cannot be used in a shader.`);
-        return this.number(part, k, name, type, spec);
+        const spec = specOf(kind, name);
+        return valueText(part, name, spec, (type) => this.number(part, k, name, type, spec));
       });
   }
 
