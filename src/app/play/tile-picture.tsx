@@ -31,8 +31,9 @@ export function TilePicture({ sceneId }: { sceneId: string }) {
       setUrl(made[made.length - 1]);
     };
     const { id } = showStore.getState();
-    const kept = keptTile(id, scene);
-    void kept.then(({ picture }) => picture && show(picture)).catch(() => undefined);
+    // Without a database pictures are taken each time.
+    const kept = keptTile(id, scene).catch(() => ({ picture: null, isNew: false }));
+    void kept.then(({ picture }) => picture && show(picture));
     const take = async (): Promise<void> => {
       if (gone || (await kept).isNew) return;
       const { png } = await engine().ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000);
