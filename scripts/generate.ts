@@ -5,6 +5,7 @@
 import { readdirSync, readFileSync, writeFileSync, existsSync } from 'node:fs';
 import path from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
+import { compile as typesOf, type JSONSchema } from 'json-schema-to-typescript';
 import standalone from 'ajv/dist/standalone/index.js';
 import { showSchema } from '../src/core/show/schema';
 
@@ -63,10 +64,31 @@ function validatorText(): string {
     discriminator: true,
     code: { source: true, esm: true },
   });
+  ajv.addKeyword('tsType');
   return `// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
 }
 
+/** The types without what their maker says of where each was found and how it is bounded. */
+const plainTypes = (text: string): string =>
+  text
+    .replace(/^ *\* (This interface was referenced by|via the `definition`).*\n/gm, '')
+    .replace(/^ *\* @(min|max)Items \d+\n/gm, '')
+    .replace(/^( *\*\n)+( *\*\/)/gm, '$2')
+    .replace(/^ *\/\*\*\n *\*\/\n/gm, '');
+
+const typesText = async (): Promise<string> =>
+  plainTypes(
+    await typesOf(structuredClone(showSchema) as unknown as JSONSchema, 'Show', {
+      bannerComment: '// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.',
+      additionalProperties: false,
+      unreachableDefinitions: true,
+      format: true,
+      style: { singleQuote: true, printWidth: 110 },
+    }),
+  );
+
 put('src/nodes/catalogue.generated.ts', catalogueText());
+put('src/core/show/types.generated.ts', await typesText());
 put('src/core/show/validator.generated.js', validatorText());
 put(
   'src/core/show/validator.generated.d.ts',

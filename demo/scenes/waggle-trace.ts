@@ -34,7 +34,7 @@ export function waggleTrace(): Sketch {
     [570, -190],
     {
       ends: 'repeat',
-      length: 180,
+      length: 100,
       colours: [
         { at: 0, colour: palette.ember },
         { at: 0.35, colour: palette.honey },

@@ -22,7 +22,6 @@ function chain(...kinds: [string, Record<string, ControlValue>][]) {
     const { kind, inputs } = plan.nodes.get(id)!;
     return {
       id,
-      name: scene.nodes[id].name,
       kind: kind as ImageKind,
       inputs,
       codeOf: (control) => {
@@ -41,9 +40,21 @@ describe('what stands in the code of a shader', () => {
     const { fragment, textures, members } = assemble(last, (source) => part(source.node));
     expect(textures).toEqual([]);
     expect(members).toEqual(ids);
-    for (const title of ['// Noise (Noise)', '// Levels (Levels)', '// Tone (Tone)'])
-      expect(fragment).toContain(title);
+    for (const title of ['// Noise\n', '// Levels\n', '// Tone\n']) expect(fragment).toContain(title);
     expect(fragment.match(/void main/g)).toHaveLength(1);
+  });
+
+  test('ids and names stand in no code: any id that a show may use compiles, and renaming changes nothing', () => {
+    const { ids, last, part } = chain(['noise', {}], ['levels', {}]);
+    const home = assemble(last, (source) => part(source.node)).fragment;
+    const odd = (p: Part): Part => ({
+      ...p,
+      id: p.id === ids[0] ? 'my-fill' : 'main',
+      inputs: Object.fromEntries(
+        Object.entries(p.inputs).map(([k, list]) => [k, list.map((s) => ({ ...s, node: 'my-fill' }))]),
+      ),
+    });
+    expect(assemble(odd(last), () => odd(part(ids[0]))).fragment).toBe(home);
   });
 
   test('what is not joined is read as a texture', () => {

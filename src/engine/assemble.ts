@@ -51,7 +51,6 @@ export interface Assembled {
 /** What the assembler has to know of an image node. */
 export interface Part {
   id: string;
-  name: string;
   kind: ImageKind;
   inputs: Record<string, PlanSource[]>;
   /** What of a control's value stands in the code, as the function `codeOf` says. */
@@ -165,6 +164,8 @@ class Writer {
   readonly numbers: NumberRead[] = [];
   readonly members: string[] = [];
   private readonly used = new Map<string, string>();
+  /** Function of each node, by its id. */
+  private readonly names = new Map<string, string>();
   /** Uniforms that are declared in both shaders. */
   private readonly shared: string[] = [];
   private readonly corners: CornerNumbers;
@@ -362,10 +363,12 @@ class Writer {
 
   /** Writes the function of one node and of all that is joined into it; gives its name. */
   node(part: Part, pass = 0): string {
-    const name = `n_${part.id}`;
-    if (this.used.has(name)) return name;
-    this.used.set(name, 'node');
+    const written = this.names.get(part.id);
+    if (written) return written;
     const k = this.members.length;
+    // Numbered, not named: neither an id nor a name of the document may change what is compiled.
+    const name = `n_${k}`;
+    this.names.set(part.id, name);
     // The index is taken before what lies above is written, so that names inside one node never change with it.
     this.members.push(part.id);
     const { paint } = part.kind;
@@ -379,7 +382,7 @@ class Writer {
     const code = this.translate(part, k, body, derived);
     const wet = paint.type === 'shader' && paint.wet ? this.translate(part, k, '$amount', derived) : null;
     const source = first && (sameFirst || wet) ? this.reader(part, k, first[0]) : null;
-    const title = `// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})`;
+    const title = `// ${part.kind.label}`;
     if (paint.type === 'shader' && paint.code) {
       const own = this.translate(part, k, paint.code, derived);
       // The lines of a text of the performer's are counted by themselves, as source 1: a fault then names the line.
@@ -388,14 +391,14 @@ class Writer {
     if (!source) {
       this.functions.push(`${title}\nvec4 ${name}(vec2 p) {\n${code}\n}`);
     } else if (sameFirst) {
-      this.functions.push(`${title}\nvec4 f_${part.id}(vec2 p, vec4 source) {\n${code}\n}`);
-      const mixed = wet ? `mix(source, f_${part.id}(p, source), ${wet})` : `f_${part.id}(p, source)`;
+      this.functions.push(`${title}\nvec4 f_${k}(vec2 p, vec4 source) {\n${code}\n}`);
+      const mixed = wet ? `mix(source, f_${k}(p, source), ${wet})` : `f_${k}(p, source)`;
       this.functions.push(`vec4 ${name}(vec2 p) { vec4 source = ${source}(p); return ${mixed}; }`);
     } else {
       // A loop that is not entered, where an `if` would do: renderers in software work out both sides of an `if`.
-      this.functions.push(`${title}\nvec4 f_${part.id}(vec2 p) {\n${code}\n}`);
+      this.functions.push(`${title}\nvec4 f_${k}(vec2 p) {\n${code}\n}`);
       this.functions.push(
-        `vec4 ${name}(vec2 p) { vec4 v = f_${part.id}(p); for (float share = ${wet}; share < 1.0; share = 1.0) v = mix(${source}(p), v, share); return v; }`,
+        `vec4 ${name}(vec2 p) { vec4 v = f_${k}(p); for (float share = ${wet}; share < 1.0; share = 1.0) v = mix(${source}(p), v, share); return v; }`,
       );
     }
     return name;

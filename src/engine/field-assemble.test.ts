@@ -43,7 +43,6 @@ class Fields {
       if (planned?.kind.output !== 'field') return null;
       return {
         id,
-        name: this.scene.nodes[id].name,
         kind: planned.kind as FieldKind,
         inputs: planned.inputs,
         codeOf: (control) => {
@@ -108,7 +107,7 @@ describe('shaders of fields', () => {
     const places = [1, 2].map((x) => fields.add('field-place', { move: [x, 0, 0] }, ball));
     const { fragment, members } = fields.shot([fields.add('field-blend', {}, ...places)], 0);
     expect(members.filter((id) => id === ball)).toHaveLength(1);
-    expect(fragment.match(/\/\/ Field Ball \(/g)).toHaveLength(1);
+    expect(fragment.match(/\/\/ Field Ball\n/g)).toHaveLength(1);
   });
 
   test('numbers never stand in it, whether they switch something does', () => {

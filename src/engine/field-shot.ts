@@ -121,7 +121,6 @@ function partOf({ run, codeOf }: FieldScene, id: string): FieldPart | null {
   if (planned?.kind.output !== 'field') return null;
   return {
     id,
-    name: run.runs.get(id)!.node.name,
     kind: planned.kind as FieldKind,
     inputs: planned.inputs,
     codeOf: (control) => codeOf(planned, control),

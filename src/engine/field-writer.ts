@@ -7,7 +7,6 @@ import { isCornerType, type CornerNumbers } from './corner-numbers';
 /** What the assembler has to know of a field node. */
 export interface FieldPart {
   id: string;
-  name: string;
   kind: FieldKind;
   inputs: Record<string, PlanSource[]>;
   codeOf(control: string): string | null;
@@ -106,7 +105,7 @@ export class FieldWriter {
       .filter(([, spec]) => spec.carries === 'field')
       .flatMap(([name]) => part.inputs[name].filter(({ back }) => !back).map(({ node }) => this.field(node)));
     for (const helper of part.kind.helpers ?? []) this.helpers.add(helper);
-    this.functions.push(`// ${part.name.replace(/\s+/g, ' ')} (${part.kind.label})`);
+    this.functions.push(`// ${part.kind.label}`);
     this.write(part, k, inputs);
     return k;
   }

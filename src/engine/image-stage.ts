@@ -134,7 +134,6 @@ export class ImageStage {
     const wantedNow = new Set(wanted);
     const wantedKey = [...wantedNow].sort().join(' ');
     this.scene = scene;
-    this.programs.follow(scene);
     const sizes = this.sizesKey();
     if (this.run.planVersion === this.planVersion && sizes === this.sizes && wantedKey === this.wantedKey)
       return;

@@ -1,7 +1,7 @@
 import type { ImageKind } from '../core/kind/kind';
 import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
 import type { SceneRun } from '../core/run/scene-run';
-import type { PatchNode, Scene } from '../core/show/types';
+import type { PatchNode } from '../core/show/types';
 import { assemble, codeOf, PartError, type Assembled, type Part } from './assemble';
 import { describeFault } from './describe-fault';
 import type { Gpu } from './gpu';
@@ -20,7 +20,6 @@ export interface Peek {
  */
 export class NodePrograms {
   readonly faults = new Map<string, string>();
-  private scene!: Scene;
   private plan!: Plan;
   /** What of each node stands in code, as long as neither the node nor its place in the plan changed. */
   private readonly codeKeys = new Map<string, { node: PatchNode; plan: PlanNode; key: string }>();
@@ -36,11 +35,6 @@ export class NodePrograms {
     private readonly waits: boolean,
   ) {}
 
-  /** Takes a newer state of the scene; its plan stays. */
-  follow(scene: Scene): void {
-    this.scene = scene;
-  }
-
   /** Takes another plan: nodes that are gone have no faults any more, and what is looked at is written anew. */
   begin(plan: Plan): void {
     this.plan = plan;
@@ -51,10 +45,8 @@ export class NodePrograms {
 
   private part(id: string): Part {
     const planned = this.plan.nodes.get(id)!;
-    const node = this.scene.nodes[id];
     return {
       id,
-      name: node.name,
       kind: planned.kind as ImageKind,
       inputs: planned.inputs,
       codeOf: (control) => this.codeOf(planned, control),

@@ -1,4 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
+import fc from 'fast-check';
 import { formulaToGlsl } from './glsl';
 import { parseLanes } from './lanes';
 import { formulaName, renameInFormula } from './names';
@@ -151,4 +152,52 @@ describe('names of nodes', () => {
       'wind.x + wind + drift2 + a.drift + drifting',
     );
   });
+});
+
+describe('what cannot be read is said as a sentence', () => {
+  test.each([
+    ['brackets', '('.repeat(50_000) + '1' + ')'.repeat(50_000)],
+    ['signs', '-'.repeat(60_000) + '1'],
+    ['sums', `1${' + 1'.repeat(5000)}`],
+    ['choices', `${'1 ? '.repeat(3000)}1${' : 2'.repeat(3000)}`],
+  ])('%s nested too deeply', (_name, text) => {
+    expect(fault(text)).toBeInstanceOf(FormulaError);
+    expect(fault(text).message).toMatch(/nested too deeply/);
+  });
+
+  test('a formula as long as a hand writes is read', () => {
+    expect(value(`1${' + 1'.repeat(300)}`)).toBe(301);
+  });
+
+  test('any text is read or refused, and what is read gives a finite number', () => {
+    const words = fc.constantFrom(
+      ...'sin cos max noise time a.x u i n pi ( ) + - * / % ^ < <= == && || ! ? : , . 1 0.5 1e9 -3 foo { } [ ] = ; "'.split(
+        ' ',
+      ),
+    );
+    fc.assert(
+      fc.property(
+        fc.oneof(
+          fc.array(words, { maxLength: 24 }).map((list) => list.join(' ')),
+          fc.string(),
+        ),
+        (text) => {
+          try {
+            expect(Number.isFinite(value(text, { time: 3, 'a.x': 4 }))).toBe(true);
+          } catch (error) {
+            expect(error).toBeInstanceOf(FormulaError);
+            expect((error as FormulaError).position).toBeGreaterThanOrEqual(0);
+            expect((error as FormulaError).position).toBeLessThanOrEqual(text.length);
+          }
+        },
+      ),
+      { seed: 1, numRuns: 600 },
+    );
+  });
+});
+
+test('a node named like a word of formulas is called by a name of its own', () => {
+  for (const word of ['Time', 'pi', 'TAU', 'Beat', 'bar', 'frame', 'i', 'n', 'U', 'value', 'true'])
+    expect(formulaName(word)).toBe(`n_${word.toLowerCase()}`);
+  expect(formulaName('Time 2')).toBe('time_2');
 });

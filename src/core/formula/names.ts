@@ -1,12 +1,4 @@
-/** How a node is called in formulas: `Slow Drift` is `slow_drift`. */
-export function formulaName(nodeName: string): string {
-  const word = nodeName
-    .trim()
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '_')
-    .replace(/^_+|_+$/g, '');
-  return /^[a-z]/.test(word) ? word : `n_${word}`;
-}
+import { formulaConstants } from './functions';
 
 /** Names of the time. */
 export const timeNames = ['time', 'beat', 'bar', 'frame'] as const;
@@ -15,6 +7,23 @@ export const isTimeName = (name: string): name is TimeName => (timeNames as read
 
 /** Names every formula may use: time and the place among the samples. */
 export const momentNames = [...timeNames, 'i', 'n', 'u'] as const;
+
+/** Words that mean something in every formula, so that no node can be called so there. */
+const reserved = new Set<string>([
+  ...momentNames,
+  ...Object.keys(formulaConstants),
+  ...'value in true false null this'.split(' '),
+]);
+
+/** How a node is called in formulas: `Slow Drift` is `slow_drift`, and `Time`, which is taken, `n_time`. */
+export function formulaName(nodeName: string): string {
+  const word = nodeName
+    .trim()
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '_')
+    .replace(/^_+|_+$/g, '');
+  return /^[a-z]/.test(word) && !reserved.has(word) ? word : `n_${word}`;
+}
 
 /** The text with every use of one node's name replaced, `drift.x` and `drift` alike. */
 export function renameInFormula(text: string, from: string, to: string): string {

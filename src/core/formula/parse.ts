@@ -39,6 +39,12 @@ export class FormulaError extends Error {
   }
 }
 
+/** How deep a formula may be nested: everything that reads one goes down by calls. */
+const mostDepth = 400;
+
+const tooDeep = (): FormulaError =>
+  new FormulaError('The formula is nested too deeply. Split it: give a part of it to a Formula node.', 0);
+
 const caret = 94;
 jsep.removeBinaryOp('^');
 for (const operator of ['|', '&', '===', '!==', '<<', '>>', '>>>']) jsep.removeBinaryOp(operator);
@@ -98,7 +104,16 @@ export function parseFormula(
     return found ? found.index : 0;
   };
 
+  let depth = 0;
   const check = (node: jsep.Expression): Expression => {
+    if (depth >= mostDepth) throw tooDeep();
+    depth++;
+    const checked = checkOne(node);
+    depth--;
+    return checked;
+  };
+
+  const checkOne = (node: jsep.Expression): Expression => {
     switch (node.type) {
       case 'Literal': {
         const value = (node as jsep.Literal).value;
@@ -187,6 +202,8 @@ export function parseFormula(
   try {
     tree = jsep(text);
   } catch (error) {
+    // The reader goes down by calls as well, and says so in the words of the platform.
+    if (error instanceof RangeError) throw tooDeep();
     const fault = error as { description?: string; message: string; index?: number };
     throw new FormulaError(fault.description ?? fault.message, Math.min(fault.index ?? 0, text.length));
   }

@@ -249,6 +249,10 @@ export function limit(spec: ControlSpec, value: number): number {
   return held;
 }
 
+/** Whether a name is one of a formula control's own: as listed, or any lane where `name.*` is. */
+export const isFormulaVariable = ({ variables }: FormulaSpec, name: string): boolean =>
+  variables.includes(name) || variables.includes(`${name.split('.')[0]}.*`);
+
 /** Whether the numbers of a control are degrees that become radians once resolved. */
 export const isAngle = (spec: ControlSpec): boolean =>
   spec.type === 'angle' || ((spec.type === 'point' || spec.type === 'vector') && spec.angle === true);

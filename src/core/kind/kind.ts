@@ -128,10 +128,10 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
    */
   vary?(controls: Readonly<Record<string, ControlValue>>): Kind;
   /**
-   * Changes values of an older show file to fit these controls. Called once for each node when a file is read, with the
-   * controls as they stand there.
+   * By version of the show format: gives the controls of a node from a file of that version the form of the next one. Called
+   * once for each node of such a file, before anything of it is checked.
    */
-  migrate?(controls: Record<string, unknown>): Record<string, unknown>;
+  migrate?: Readonly<Record<number, (controls: Record<string, unknown>) => Record<string, unknown>>>;
 }
 
 /** Places of a picture, evenly over a part of it. */

@@ -1,3 +1,4 @@
+import { componentsOf } from './components';
 import type { Plan, PlanNode } from './plan';
 
 /** Nodes that have to be drawn together: one by itself, or all that lie on circles with each other. */
@@ -8,8 +9,7 @@ export interface Circle {
 }
 
 /**
- * The image nodes of a plan in an order in which each circle is drawn as a whole, after everything that enters it
- * (strongly connected components after Tarjan, "Depth-first search and linear graph algorithms", 1972).
+ * The image nodes of a plan in an order in which each circle is drawn as a whole, after everything that enters it.
  */
 export function circlesOf(plan: Plan): Circle[] {
   const place = new Map(plan.order.map((node, k) => [node.id, k]));
@@ -35,38 +35,11 @@ export function circlesOf(plan: Plan): Circle[] {
       edge(node.id, settings.clearWhere);
     }
   }
-  const circles: Circle[] = [];
-  const index = new Map<string, number>();
-  const low = new Map<string, number>();
-  const stack: string[] = [];
-  const onStack = new Set<string>();
-  const visit = (id: string): void => {
-    index.set(id, index.size);
-    low.set(id, index.get(id)!);
-    stack.push(id);
-    onStack.add(id);
-    for (const next of edges.get(id) ?? []) {
-      if (!index.has(next)) {
-        visit(next);
-        low.set(id, Math.min(low.get(id)!, low.get(next)!));
-      } else if (onStack.has(next)) low.set(id, Math.min(low.get(id)!, index.get(next)!));
-    }
-    if (low.get(id) !== index.get(id)) return;
-    const ids: string[] = [];
-    let last: string;
-    do {
-      last = stack.pop()!;
-      onStack.delete(last);
-      ids.push(last);
-    } while (last !== id);
-    ids.sort((a, b) => place.get(a)! - place.get(b)!);
-    circles.push({
-      nodes: ids.map((each) => plan.nodes.get(each)!),
-      returns: ids.some((each) => returning.has(each)),
-    });
-  };
-  for (const node of plan.order) if (node.kind.output === 'image' && !index.has(node.id)) visit(node.id);
-  return circles;
+  const images = plan.order.filter(({ kind }) => kind.output === 'image').map(({ id }) => id);
+  return componentsOf(images, (id) => edges.get(id) ?? []).map((ids) => ({
+    nodes: ids.sort((a, b) => place.get(a)! - place.get(b)!).map((id) => plan.nodes.get(id)!),
+    returns: ids.some((id) => returning.has(id)),
+  }));
 }
 
 /**

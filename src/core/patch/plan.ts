@@ -5,7 +5,7 @@ import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
 import { motionsOf, triggersOf } from '../show/motions';
 import type { PatchNode, Scene, Wire } from '../show/types';
-import { portOf, sourceOf, wiresInto } from './wiring';
+import { originFinder, portOf, portTakes, wiresInto, type Origin } from './wiring';
 
 /** Where an input of a planned node comes from. */
 export interface PlanSource {
@@ -37,6 +37,8 @@ export interface PlanNode {
   parts: PlanPart[];
   /** Nodes that its formula controls speak of. */
   named: string[];
+  /** What is wrong with wires that enter it, one sentence each: such wires carry nothing. */
+  refused: readonly string[];
 }
 
 export interface Plan {
@@ -61,21 +63,55 @@ export function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>):
   return found;
 }
 
+/**
+ * What is wrong with a wire between nodes that are there: its port does not exist or takes something else than the wire
+ * carries. Null if it fits, or if one end is of a kind that is not known. `origin`: the node whose output really comes
+ * along it, where those between are off.
+ */
+export function misfit(
+  scene: Scene,
+  catalogue: Catalogue,
+  wire: Wire,
+  origin: string = wire.from.node,
+): string | null {
+  const from = scene.nodes[origin];
+  const to = scene.nodes[wire.to.node];
+  const fromKind = kindOf(catalogue, from);
+  const toKind = kindOf(catalogue, to);
+  if (!fromKind || !toKind) return null;
+  const accepted = portTakes(toKind, wire.to.port);
+  if (!accepted) return `${to.name} has no port ${wire.to.port}; the wire from ${from.name} does nothing.`;
+  if (accepted.includes(fromKind.output)) return null;
+  return `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} at ${portLabel(toKind, wire.to.port)}; the wire does nothing.`;
+}
+
+function portLabel(kind: Kind, port: string): string {
+  const found = portOf(kind, port);
+  if (found?.type === 'input') return kind.inputs[found.name].label;
+  return found ? kind.controls[found.control].label : port;
+}
+
 function planNode(
   scene: Scene,
   catalogue: Catalogue,
-  into: Map<string, Wire[]>,
+  into: ReadonlyMap<string, readonly Wire[]>,
+  originOf: (wire: Wire) => Origin | null,
   node: PatchNode,
   kind: Kind,
-  isOff: (node: PatchNode) => boolean,
 ): PlanNode {
   const inputs: Record<string, PlanSource[]> = {};
   for (const name of Object.keys(kind.inputs)) inputs[name] = [];
   const drives = new Map<string, PlanSource>();
+  const refused: string[] = [];
   for (const wire of into.get(node.id) ?? []) {
-    const port = portOf(kind, wire.to.port);
-    const from = port && sourceOf(scene, catalogue, into, wire, isOff);
+    const from = originOf(wire);
     if (!from) continue;
+    const wrong = misfit(scene, catalogue, wire, from.node);
+    if (wrong) {
+      refused.push(wrong);
+      continue;
+    }
+    const port = portOf(kind, wire.to.port)!;
     const source = { node: from.node, wire, back: from.back };
     if (port.type === 'control') drives.set(wire.to.port, source);
     else if (kind.inputs[port.name].many || inputs[port.name].length === 0) inputs[port.name].push(source);
@@ -96,7 +132,16 @@ function planNode(
     many: spec.many === true,
     sources: inputs[name],
   }));
-  return { id: node.id, kind, inputs, ports, sources: Object.values(inputs).flat(), parts, named: [] };
+  return {
+    id: node.id,
+    kind,
+    inputs,
+    ports,
+    sources: Object.values(inputs).flat(),
+    parts,
+    named: [],
+    refused,
+  };
 }
 
 /**
@@ -111,7 +156,7 @@ export function buildPlan(
   without: string | null = null,
 ): Plan {
   const into = wiresInto(scene);
-  const isOff = (node: PatchNode): boolean => !node.on || node.id === without;
+  const originOf = originFinder(scene, catalogue, into, (node) => !node.on || node.id === without);
   const byName = new Map<string, string>();
   for (const node of Object.values(scene.nodes)) {
     const name = formulaName(node.name);
@@ -123,46 +168,58 @@ export function buildPlan(
   const visiting = new Set<string>();
   const later: string[] = [];
 
-  const follow = (source: PlanSource): void => {
+  function* behind(source: PlanSource): Iterable<string> {
     if (!source.back && visiting.has(source.node)) {
       source.back = { ...source.wire, back: defaultReturn() };
     }
     if (source.back) {
       returns.set(source.back.id, source.back);
       later.push(source.node);
-      for (const aside of asideOf(source.back.back)) {
-        if (!visiting.has(aside)) visit(aside);
-      }
-    } else visit(source.node);
-  };
+      yield* asideOf(source.back.back);
+    } else yield source.node;
+  }
 
-  const visit = (id: string): void => {
-    if (nodes.has(id) || visiting.has(id)) return;
-    const node = scene.nodes[id];
-    const kind = node && kindOf(catalogue, node);
-    if (!node || !kind) return;
-    visiting.add(id);
-    const planned = planNode(scene, catalogue, into, node, kind, isOff);
-    for (const sources of Object.values(planned.inputs)) sources.forEach(follow);
+  /** All that a node reads, in the order in which it is asked; what is being visited already is passed over. */
+  function* readBy(planned: PlanNode, node: PatchNode): Iterable<string> {
+    for (const source of planned.sources) yield* behind(source);
     for (const part of planned.parts) {
-      if (part.source) follow(part.source);
-      if (part.formula !== null) {
-        for (const named of nodesNamedIn(part.formula, byName)) if (!visiting.has(named)) visit(named);
-      }
-      for (const trigger of triggersOf(node.motions[part.name])) if (!visiting.has(trigger)) visit(trigger);
+      if (part.source) yield* behind(part.source);
+      if (part.formula !== null) yield* nodesNamedIn(part.formula, byName);
+      yield* triggersOf(node.motions[part.name]);
     }
-    for (const [control, spec] of Object.entries(kind.controls)) {
+    for (const [control, spec] of Object.entries(planned.kind.controls)) {
       const text = node.controls[control];
-      if (spec.type === 'formula' && typeof text === 'string') {
-        for (const named of nodesNamedIn(text, byName)) {
-          planned.named.push(named);
-          if (!visiting.has(named)) visit(named);
-        }
-      }
+      if (spec.type !== 'formula' || typeof text !== 'string') continue;
+      planned.named.push(...nodesNamedIn(text, byName));
+      yield* nodesNamedIn(text, byName);
     }
-    visiting.delete(id);
-    nodes.set(id, planned);
-    order.push(planned);
+  }
+
+  // Depth first with a stack of its own: a chain may be longer than calls can be nested.
+  const walk: { planned: PlanNode; reads: Iterator<string> }[] = [];
+  const enter = (id: string): void => {
+    if (nodes.has(id) || visiting.has(id) || !Object.hasOwn(scene.nodes, id)) return;
+    const node = scene.nodes[id];
+    const kind = kindOf(catalogue, node);
+    if (!kind) return;
+    visiting.add(id);
+    const planned = planNode(scene, catalogue, into, originOf, node, kind);
+    walk.push({ planned, reads: readBy(planned, node)[Symbol.iterator]() });
+  };
+  const visit = (root: string): void => {
+    enter(root);
+    while (walk.length) {
+      const { planned, reads } = walk[walk.length - 1];
+      const next = reads.next();
+      if (!next.done) {
+        enter(next.value);
+        continue;
+      }
+      walk.pop();
+      visiting.delete(planned.id);
+      nodes.set(planned.id, planned);
+      order.push(planned);
+    }
   };
 
   for (const root of roots) visit(root);

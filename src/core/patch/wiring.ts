@@ -41,45 +41,80 @@ export function wiresInto(scene: Scene): Map<string, Wire[]> {
   return into;
 }
 
-/** Whether `to` can be reached from `from` along wires that carry this frame. */
+/** Whether `to` can be reached from `from` along wires that carry this frame. Linear in nodes and wires. */
 export function reaches(scene: Scene, from: string, to: string): boolean {
   if (from === to) return true;
+  const next = new Map<string, string[]>();
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.back) continue;
+    const list = next.get(wire.from.node);
+    if (list) list.push(wire.to.node);
+    else next.set(wire.from.node, [wire.to.node]);
+  }
   const seen = new Set([from]);
   const open = [from];
-  const wires = Object.values(scene.wires).filter((wire) => !wire.back);
   while (open.length) {
-    const here = open.pop()!;
-    for (const wire of wires) {
-      if (wire.from.node !== here || seen.has(wire.to.node)) continue;
-      if (wire.to.node === to) return true;
-      seen.add(wire.to.node);
-      open.push(wire.to.node);
+    for (const node of next.get(open.pop()!) ?? []) {
+      if (seen.has(node)) continue;
+      if (node === to) return true;
+      seen.add(node);
+      open.push(node);
     }
   }
   return false;
 }
 
-/** Where a wire really comes from once nodes that are switched off hand on what enters them. */
-export function sourceOf(
+/** Where a wire really comes from: a node, and the return wire on the way there, if any. */
+export interface Origin {
+  node: string;
+  back: Wire | null;
+}
+
+/**
+ * Finds where wires really come from once nodes that are switched off hand on what enters them. Each node that is off is
+ * gone through once, however many wires leave it.
+ */
+export function originFinder(
   scene: Scene,
   catalogue: Catalogue,
-  into: Map<string, Wire[]>,
-  wire: Wire,
+  into: ReadonlyMap<string, readonly Wire[]>,
   isOff: (node: PatchNode) => boolean,
-): { node: string; back: Wire | null } | null {
-  let back = wire.back ? wire : null;
-  let id = wire.from.node;
-  const seen = new Set<string>();
-  for (;;) {
-    const node = scene.nodes[id];
-    const kind = node && kindOf(catalogue, node);
-    if (!node || !kind || seen.has(id)) return null;
-    if (!isOff(node)) return { node: id, back };
-    seen.add(id);
-    const through = passThroughOf(kind);
-    const next = through && into.get(id)?.find((w) => w.to.port === through);
-    if (!next) return null;
-    if (next.back) back = next;
-    id = next.from.node;
-  }
+): (wire: Wire) => Origin | null {
+  const found = new Map<string, Origin | null>();
+  const originOf = (start: string): Origin | null => {
+    const way: { id: string; back: Wire | null }[] = [];
+    const seen = new Set<string>();
+    let id = start;
+    let origin: Origin | null;
+    for (;;) {
+      const known = found.get(id);
+      const node = Object.hasOwn(scene.nodes, id) ? scene.nodes[id] : undefined;
+      const kind = kindOf(catalogue, node);
+      if (known !== undefined) origin = known;
+      else if (!node || !kind || seen.has(id)) origin = null;
+      else if (!isOff(node)) origin = { node: id, back: null };
+      else {
+        seen.add(id);
+        const through = passThroughOf(kind);
+        const next = through === null ? undefined : into.get(id)?.find((w) => w.to.port === through);
+        way.push({ id, back: next?.back ? next : null });
+        if (next) {
+          id = next.from.node;
+          continue;
+        }
+        origin = null;
+      }
+      break;
+    }
+    for (const { id: passed, back } of way.reverse()) {
+      // The return wire nearest to the origin is the one whose past is read.
+      origin = origin && { node: origin.node, back: origin.back ?? back };
+      found.set(passed, origin);
+    }
+    return origin;
+  };
+  return (wire) => {
+    const origin = originOf(wire.from.node);
+    return origin && { node: origin.node, back: origin.back ?? (wire.back ? wire : null) };
+  };
 }

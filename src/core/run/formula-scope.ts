@@ -115,8 +115,10 @@ export class FormulaScope {
         continue;
       }
       const found = this.lookUp(name);
-      if (!found) values[name] = 0;
-      else if ('count' in found) values[name] = found.count;
+      // The caller keeps the last good samples: a deleted node moves nothing on stage.
+      if (!found)
+        throw new FormulaError(`Nothing is called ${name.split('.')[0]} any more. The last values stay.`, 0);
+      if ('count' in found) values[name] = found.count;
       else if (found.samples.length <= 1 || n === 1) values[name] = found.samples[0] ?? 0;
       else if (found.samples.length === n) values[name] = found.samples;
       else {

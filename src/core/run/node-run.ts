@@ -4,6 +4,7 @@ import { FormulaRunner, type FormulaValues } from '../formula/run';
 import { FormulaError } from '../formula/parse';
 import {
   isAngle,
+  isFormulaVariable,
   limit,
   linkName,
   partName,
@@ -186,13 +187,12 @@ export class NodeRun {
   /** Reads a formula control and makes its lanes ready; throws FormulaError. */
   formulaLanes(control: string, scope: FormulaScope, moment: Moment): readonly LaneRunner[] {
     const spec = this.plan.kind.controls[control];
-    const variables = spec.type === 'formula' ? spec.variables : [];
+    if (spec.type !== 'formula') throw new TypeError(`${control} is no formula.`);
     const text = String(this.controls[control]);
     let read = this.formulas.get(control);
     if (!read || read.text !== text) {
-      const isName = (name: string): boolean =>
-        variables.includes(name) || variables.includes(`${name.split('.')[0]}.*`) || scope.has(name);
-      const lanes = parseLanes(text, isName, [...variables, ...momentNames, ...scope.known()]);
+      const isName = (name: string): boolean => isFormulaVariable(spec, name) || scope.has(name);
+      const lanes = parseLanes(text, isName, [...spec.variables, ...momentNames, ...scope.known()]);
       read = { text, lanes, runners: new Map() };
       this.formulas.set(control, read);
     }
@@ -252,10 +252,10 @@ export class NodeRun {
     return this.remark ?? this.countNote;
   }
 
-  /** The first fault: of its code, or of one of its formulas. */
+  /** The first fault: of its code, of one of its formulas, of a wire that does not fit. */
   get fault(): string | null {
     if (this.error) return this.error;
     for (const part of this.parts.values()) if (part.error) return `${part.plan.name}: ${part.error}`;
-    return null;
+    return this.plan.refused[0] ?? null;
   }
 }

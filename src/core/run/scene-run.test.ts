@@ -9,6 +9,7 @@ import { momentAt } from '../time/clock';
 import { quietInputs, type InputState } from './inputs';
 import { guardValue } from './return-run';
 import { SceneRun } from './scene-run';
+import { whyDark } from './why-dark';
 import { oneStep } from '../time/loop-steps';
 
 let scene: Scene;
@@ -330,5 +331,49 @@ describe('what did not change is not done again', () => {
     step();
     expect(count()).toBe(there);
     expect(run.runs.get(model)!.error).toBe('Line 2 names 2 points too many.');
+  });
+});
+
+describe('what a patch may hold that makes no sense', () => {
+  test('a wire of a wrong type carries nothing, and the node says so', () => {
+    const [noise, body, shot, walk] = [add('noise'), add('body'), add('shot'), add('random-walk')];
+    wire(body, shot, 'props');
+    scene.wires.bad = { id: 'bad', from: { node: noise }, to: { node: body, port: 'shape' } };
+    scene.wires.worse = { id: 'worse', from: { node: body }, to: { node: noise, port: 'period' } };
+    scene.wires.gone = { id: 'gone', from: { node: walk }, to: { node: shot, port: 'nowhere' } };
+    update(shot, noise);
+    step(2);
+    const faults = run.faults();
+    expect(faults.get(body)).toBe('Noise gives image, and Body takes shape at Shape; the wire does nothing.');
+    expect(faults.get(noise)).toMatch(/gives prop, and Noise takes signal/);
+    expect(faults.get(shot)).toMatch(/no port nowhere/);
+    expect(run.plan.nodes.has(walk)).toBe(false);
+    expect(run.inputsOf(body).shape).toBeNull();
+    expect(whyDark(run, shot, 1).map(({ sentence }) => sentence)).toContain(faults.get(body));
+  });
+
+  test('a wrong type stays out also where nodes on the way are off', () => {
+    const [picture, mix, walk] = [add('noise'), add('data-image'), add('random-walk')];
+    const blend = add('blend');
+    wire(mix, blend, 'picture');
+    wire(walk, mix, Object.keys(catalogue.get('data-image')!.inputs)[0]);
+    scene.nodes[mix].on = false;
+    update(blend, picture);
+    step(1);
+    expect(run.inputsOf(blend).picture).toBeNull();
+  });
+
+  test('a formula whose node was deleted keeps its last values and says so', () => {
+    const [blur, drift] = [add('blur'), add('values', { list: [0.25] })];
+    scene.nodes[drift].name = 'Drift';
+    setFormula(scene, blur, 'radius', 'drift * 0.1');
+    update(blur);
+    step(2);
+    expect(control(blur, 'radius')).toBeCloseTo(0.025);
+    delete scene.nodes[drift];
+    update(blur);
+    step(2);
+    expect(control(blur, 'radius')).toBeCloseTo(0.025);
+    expect(run.faults().get(blur)).toMatch(/radius: Nothing is called drift any more/);
   });
 });

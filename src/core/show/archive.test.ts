@@ -46,10 +46,12 @@ test('shows without files, and return wires of older shows, are completed', () =
   const [scene] = show.scenes;
   const blend = addNode(scene, catalogue, 'blend', [0, 0]);
   const old = JSON.parse(writeShow(show)) as {
+    version: number;
     files?: unknown;
     scenes: { wires: Record<string, unknown> }[];
   };
   delete old.files;
+  old.version = 1;
   old.scenes[0].wires.w1 = {
     id: 'w1',
     from: { node: blend },

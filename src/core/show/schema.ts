@@ -1,268 +1,338 @@
 /**
- * JSON Schema (draft 2020-12) of a show file, version 1. Published as `docs/show.schema.json`; the validator used at
- * run time is compiled from it ahead of time, because the content policy of the app forbids `eval`.
+ * JSON Schema (draft 2020-12) of a show file of the version of today. The types of the document (`types.generated.ts`) and
+ * the validator (compiled ahead of time, because the content policy of the app forbids `eval`) are made from it, and it is
+ * published, with the controls of every node kind added, as `docs/show.schema.json`.
+ *
+ * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
-const name = { type: 'string', pattern: '^[\\s\\S]{1,120}$' } as const;
-const id = { type: 'string', pattern: '^[A-Za-z][A-Za-z0-9_-]{0,39}$' } as const;
-const range = { type: 'array', items: { type: 'number' }, minItems: 2, maxItems: 2 } as const;
-const pixels = { type: 'integer', minimum: 1, maximum: 8192 } as const;
+export const showFormat = 'pyrvel.show' as const;
+export const showVersion = 2 as const;
 
-const fit = {
+/** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
+export const loopBounds = { least: 0.01, most: 1e6 } as const;
+
+/** Largest number that a control holds: far below what 32-bit floats can, so that arithmetic has space above it. */
+export const mostNumber = 1e30;
+
+const ref = (name: string) => ({ $ref: `#/$defs/${name}` });
+const record = (name: string, of: object, rest: object = {}) => ({
   type: 'object',
-  required: ['from', 'to', 'bend', 'edges'],
+  additionalProperties: of,
+  tsType: `Record<string, ${name}>`,
+  ...rest,
+});
+const object = (properties: Record<string, object>, optional: readonly string[] = [], rest: object = {}) => ({
+  type: 'object',
+  required: Object.keys(properties).filter((key) => !optional.includes(key)),
   additionalProperties: false,
-  properties: {
-    from: range,
-    to: range,
-    bend: { type: 'number', minimum: 0.05, maximum: 20 },
-    edges: { enum: ['hold', 'pass', 'wrap', 'mirror'] },
-  },
-} as const;
+  properties,
+  ...rest,
+});
+const list = (name: string, of: object, rest: object = {}) => ({
+  type: 'array',
+  items: of,
+  tsType: `${name}[]`,
+  ...rest,
+});
+const about = (description: string, of: object) => ({ ...of, description });
+const orNull = (of: object) => ({ anyOf: [{ type: 'null' }, of] });
+const oneOf = (...values: readonly string[]) => ({ enum: values });
+
+const name = { type: 'string', pattern: '^[\\s\\S]{1,120}$' };
+const id = { type: 'string', pattern: '^[A-Za-z][A-Za-z0-9_-]{0,39}$' };
+const text = { type: 'string' };
+const yesNo = { type: 'boolean' };
+const number = { type: 'number', minimum: -mostNumber, maximum: mostNumber };
+const positive = { type: 'number', minimum: 0, maximum: mostNumber };
+const range = { type: 'array', items: number, minItems: 2, maxItems: 2 };
+const pixels = { type: 'integer', minimum: 1, maximum: 8192 };
+const size = { type: 'array', items: pixels, minItems: 2, maxItems: 2 };
 
 /** A motion: what all have, and what this one has beside it. */
-const motion = <const P extends Record<string, object>>(type: string, own: P) => ({
-  type: 'object',
-  required: ['type', 'on', 'amount', ...Object.keys(own)],
-  additionalProperties: false,
-  properties: { type: { const: type }, on: { type: 'boolean' }, amount: { type: 'number' }, ...own },
-});
-const positive = { type: 'number', minimum: 0 } as const;
-const number = { type: 'number' } as const;
-
-const stops = {
-  type: 'array',
-  maxItems: 16,
-  items: {
-    type: 'object',
-    required: ['at', 'colour'],
-    additionalProperties: false,
-    properties: {
-      at: { type: 'number', minimum: 0, maximum: 1 },
-      colour: { type: 'array', items: { type: 'number' }, minItems: 4, maxItems: 4 },
+const motion = (description: string, type: string, own: Record<string, object>) =>
+  object(
+    {
+      type: { const: type },
+      on: yesNo,
+      amount: about('How far it moves the control, in the unit of the control.', number),
+      ...own,
     },
+    [],
+    { description },
+  );
+const rampWay = about(
+  'Once from the start of the show, round and round, or to and fro.',
+  oneOf('once', 'round', 'toAndFro'),
+);
+const rampUnit = oneOf('seconds', 'beats', 'loop');
+
+const definitions = {
+  Rgba: {
+    type: 'array',
+    items: number,
+    minItems: 4,
+    maxItems: 4,
+    description:
+      'Red, green, blue and alpha, each 0..1, straight (not premultiplied), as shown on a display.',
   },
-} as const;
-
-const motions = {
-  type: 'object',
-  required: ['type'],
-  properties: { type: { type: 'string' } },
-  discriminator: { propertyName: 'type' },
-  oneOf: [
-    motion('swing', {
-      shape: { enum: ['sine', 'triangle', 'square', 'ramp'] },
-      rate: positive,
-      unit: { enum: ['hertz', 'beats', 'loop'] },
-      phase: number,
-    }),
-    motion('wander', { speed: positive, seed: number }),
-    motion('ramp', {
-      way: { enum: ['once', 'round', 'toAndFro'] },
-      length: positive,
-      unit: { enum: ['seconds', 'beats', 'loop'] },
-      eased: { type: 'boolean' },
-    }),
-    motion('walk', { rate: positive, smooth: { type: 'boolean' }, seed: number }),
-    motion('hit', { trigger: { anyOf: [{ type: 'null' }, id] }, attack: positive, decay: positive }),
-    motion('colours', {
-      stops,
-      way: { enum: ['once', 'round', 'toAndFro'] },
-      length: positive,
-      start: number,
-      unit: { enum: ['seconds', 'beats', 'loop'] },
-    }),
-    motion('follow', { rise: positive, fall: positive }),
-  ],
-};
-
-const back = {
-  type: 'object',
-  required: ['keep', 'startsFrom', 'clearWhen', 'guard', 'limit'],
-  additionalProperties: false,
-  properties: {
-    keep: { type: 'number', minimum: 0, maximum: 1.2 },
-    startsFrom: { anyOf: [{ type: 'null' }, id] },
-    clearWhen: { anyOf: [{ type: 'null' }, id] },
-    guard: { enum: ['soft', 'off'] },
-    limit: { type: 'number', exclusiveMinimum: 0 },
-    reading: { enum: ['smooth', 'crisp'] },
-    size: {
-      anyOf: [{ type: 'null' }, { type: 'array', items: pixels, minItems: 2, maxItems: 2 }],
+  Stop: object({ at: { type: 'number', minimum: 0, maximum: 1 }, colour: ref('Rgba') }, [], {
+    description: 'One colour of a gradient, `at` 0..1 along it.',
+  }),
+  CurveKey: object(
+    {
+      at: number,
+      value: number,
+      form: about(
+        'How the curve passes it. smooth: softly and never beyond its neighbours. straight: in lines. hold: its value stands until the next key. free: with slopes of its own.',
+        oneOf('smooth', 'straight', 'hold', 'free'),
+      ),
+      slopes: about('Slope before and after a free key, value over time.', range),
     },
-    precision: { enum: ['auto', '8', '16', '32'] },
-    clearWhere: { anyOf: [{ type: 'null' }, id] },
-    tap: { enum: ['after', 'before'] },
-  },
-} as const;
-
-const wire = {
-  type: 'object',
-  required: ['id', 'from', 'to'],
-  additionalProperties: false,
-  properties: {
-    id,
-    from: { type: 'object', required: ['node'], additionalProperties: false, properties: { node: id } },
-    to: {
-      type: 'object',
-      required: ['node', 'port'],
-      additionalProperties: false,
-      properties: { node: id, port: { type: 'string' } },
-    },
-    lane: { type: 'string' },
-    fit,
-    spread: { enum: ['stretch', 'repeat', 'mirror', 'hold'] },
-    back,
-  },
-} as const;
-
-const curveLanes = {
-  type: 'array',
-  minItems: 1,
-  maxItems: 32,
-  items: {
-    type: 'object',
-    required: ['name', 'keys'],
-    additionalProperties: false,
-    properties: {
+    ['slopes'],
+    { description: 'One key of a drawn curve.' },
+  ),
+  CurveLane: object(
+    {
       name: { type: 'string', pattern: '^[\\s\\S]{0,40}$' },
-      keys: {
-        type: 'array',
-        maxItems: 2000,
-        items: {
-          type: 'object',
-          required: ['at', 'value', 'form'],
-          additionalProperties: false,
-          properties: {
-            at: number,
-            value: number,
-            form: { enum: ['smooth', 'straight', 'hold', 'free'] },
-            slopes: range,
-          },
-        },
-      },
+      keys: list('CurveKey', ref('CurveKey'), { maxItems: 2000 }),
     },
+    [],
+    { description: 'A drawn curve; its keys are sorted by time.' },
+  ),
+  ControlValue: {
+    description: 'What a control can hold when nothing drives it.',
+    anyOf: [
+      number,
+      yesNo,
+      text,
+      list('number', number, { maxItems: 4096 }),
+      list('Stop', ref('Stop'), { maxItems: 16 }),
+      list('CurveLane', ref('CurveLane'), { minItems: 1, maxItems: 32 }),
+    ],
   },
-} as const;
-
-const controlValue = {
-  anyOf: [
-    { type: 'number' },
-    { type: 'boolean' },
-    { type: 'string' },
-    { type: 'array', items: { type: 'number' }, maxItems: 4096 },
-    stops,
-    curveLanes,
-  ],
-} as const;
-
-const node = {
-  type: 'object',
-  required: ['id', 'kind', 'name', 'place', 'on', 'controls', 'formulas', 'motions', 'precision'],
-  additionalProperties: false,
-  properties: {
-    id,
-    kind: id,
-    name,
-    place: range,
-    on: { type: 'boolean' },
-    controls: { type: 'object', additionalProperties: controlValue },
-    formulas: { type: 'object', additionalProperties: { type: 'string' } },
-    motions: { type: 'object', additionalProperties: { type: 'array', items: motions } },
-    size: { type: 'array', items: pixels, minItems: 2, maxItems: 2 },
-    precision: { enum: ['auto', '8', '16', '32'] },
+  Edges: {
+    ...oneOf('hold', 'pass', 'wrap', 'mirror'),
+    description: 'What happens to a fitted value outside its range.',
   },
-} as const;
-
-const scene = {
-  type: 'object',
-  required: ['id', 'name', 'loop', 'nodes', 'wires'],
-  additionalProperties: false,
-  properties: {
-    id,
-    name,
-    loop: {
-      type: 'object',
-      required: ['length', 'unit', 'lock'],
-      additionalProperties: false,
-      properties: {
-        length: { type: 'number', exclusiveMinimum: 0 },
-        unit: { enum: ['beats', 'seconds', 'frames'] },
-        lock: { type: 'boolean' },
-      },
+  Fit: object(
+    {
+      from: range,
+      to: range,
+      bend: about('Exponent of the curve between the ends; 1 is a straight line.', {
+        type: 'number',
+        minimum: 0.05,
+        maximum: 20,
+      }),
+      edges: ref('Edges'),
     },
-    nodes: { type: 'object', additionalProperties: node },
-    wires: { type: 'object', additionalProperties: wire },
+    [],
+    { description: 'The range an arriving signal is mapped to on a control.' },
+  ),
+  Spread: {
+    ...oneOf('stretch', 'repeat', 'mirror', 'hold'),
+    description: 'How m samples serve n places where the counts differ.',
   },
-} as const;
+  Swing: motion('A wave laid on a control: value = base + amount x wave.', 'swing', {
+    shape: oneOf('sine', 'triangle', 'square', 'ramp'),
+    rate: positive,
+    unit: about(
+      'hertz: cycles a second. beats: beats a cycle. loop: cycles in each round of the loop.',
+      oneOf('hertz', 'beats', 'loop'),
+    ),
+    phase: about('In turns.', number),
+  }),
+  Wander: motion('Smooth unrest: value = base + amount x noise, -1..1.', 'wander', {
+    speed: about('Turns of direction a second, about.', positive),
+    seed: number,
+  }),
+  Ramp: motion('A way from the base to base + amount.', 'ramp', {
+    way: rampWay,
+    length: about('How long one way takes; in rounds of the loop where that is the unit.', positive),
+    unit: rampUnit,
+    eased: yesNo,
+  }),
+  Stroll: motion(
+    'Steps of up to a quarter of `amount`, at random, never further than `amount` from the base.',
+    'walk',
+    { rate: about('Steps a second.', positive), smooth: yesNo, seed: number },
+  ),
+  Hit: motion('An envelope of the height `amount`, fired when a signal rises over a half.', 'hit', {
+    trigger: about('Signal node; null never fires.', orNull(id)),
+    attack: about('Seconds to the top.', positive),
+    decay: about('Seconds from the top back to the base.', positive),
+  }),
+  Follow: motion(
+    'Lets all before it in the row follow softly. It has no amount of its own: 0..1 says how much of it counts.',
+    'follow',
+    { rise: about('Seconds for 95 % of the way up.', positive), fall: about('The same down.', positive) },
+  ),
+  ColourWay: motion(
+    'A way through the colours of a gradient, for a colour as a whole. `amount`, 0..1, is how much of it covers the base.',
+    'colours',
+    {
+      stops: list('Stop', ref('Stop'), { maxItems: 16 }),
+      way: rampWay,
+      length: about('How long one way takes.', positive),
+      start: about('When the first way begins.', number),
+      unit: rampUnit,
+    },
+  ),
+  Motion: {
+    type: 'object',
+    required: ['type'],
+    properties: { type: text },
+    discriminator: { propertyName: 'type' },
+    oneOf: ['Swing', 'Wander', 'Ramp', 'Stroll', 'Hit', 'Follow', 'ColourWay'].map(ref),
+    tsType: 'Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay',
+  },
+  Precision: oneOf('auto', '8', '16', '32'),
+  ReturnSettings: object(
+    {
+      keep: about('How much survives, 0..1 (and a little above), stated per 1/60 s.', {
+        type: 'number',
+        minimum: 0,
+        maximum: 1.2,
+      }),
+      startsFrom: about('Node whose output stands in before the first frame; null starts empty.', orNull(id)),
+      clearWhen: about('Signal node whose rise over 0.5 starts the feedback again.', orNull(id)),
+      guard: oneOf('soft', 'off'),
+      limit: about('Where the soft guard holds the values.', {
+        type: 'number',
+        exclusiveMinimum: 0,
+        maximum: mostNumber,
+      }),
+      reading: about('Of an image: how its pixels are read.', oneOf('smooth', 'crisp')),
+      size: about('Of an image: pixels that the feedback is kept at; null: as its source.', orNull(size)),
+      precision: about(
+        'Of an image: bits a channel that the feedback is kept at; auto: as its source.',
+        ref('Precision'),
+      ),
+      clearWhere: about(
+        'Of an image: a picture that says where what the feedback starts from comes back: out = mix(start, previous, mask).',
+        orNull(id),
+      ),
+      tap: about(
+        'What other readers of the source get: the picture after this frame’s steps, or the one that entered them. With `before`, feedback that was sent home is seen exactly at home.',
+        oneOf('after', 'before'),
+      ),
+    },
+    [],
+    { description: 'The controls of a wire that carries the previous frame.' },
+  ),
+  WireEnd: object({
+    node: id,
+    port: about('An input of the kind, a control (`size`), or one part of a control (`place.x`).', text),
+  }),
+  Wire: object(
+    {
+      id,
+      from: object({ node: id }),
+      to: ref('WireEnd'),
+      lane: about('Lane to take where the target takes one; absent: by name, else the first.', text),
+      fit: ref('Fit'),
+      spread: ref('Spread'),
+      back: ref('ReturnSettings'),
+    },
+    ['lane', 'fit', 'spread', 'back'],
+  ),
+  PatchNode: object(
+    {
+      id,
+      kind: id,
+      name,
+      place: about('Place of the card on the patch, in patch pixels.', range),
+      on: yesNo,
+      controls: record('ControlValue', ref('ControlValue')),
+      formulas: about('Formula by control part, for example `size` or `place.x`.', record('string', text)),
+      motions: about('Motions by control part.', record('Motion[]', list('Motion', ref('Motion')))),
+      size: about('Pixels of an image node; absent: as its first picture, else as the canvas.', size),
+      precision: ref('Precision'),
+    },
+    ['size'],
+  ),
+  SceneLoop: object(
+    {
+      length: { type: 'number', minimum: loopBounds.least, maximum: loopBounds.most },
+      unit: oneOf('beats', 'seconds', 'frames'),
+      lock: about('Rates are rounded to whole cycles of the loop.', yesNo),
+    },
+    [],
+    { description: 'After which time a scene is to be where it was.' },
+  ),
+  Scene: object({
+    id,
+    name,
+    loop: ref('SceneLoop'),
+    nodes: record('PatchNode', ref('PatchNode')),
+    wires: record('Wire', ref('Wire')),
+  }),
+  ShowFile: object(
+    {
+      name,
+      type: about('Media type (RFC 6838), as far as known.', text),
+      bytes: { type: 'integer', minimum: 0 },
+    },
+    [],
+    { description: 'A file that belongs to a show; its bytes are kept beside the document.' },
+  ),
+  ShowInputs: object(
+    {
+      sound: object({
+        from: about(
+          'The built-in sound loop, a file of the show, or a microphone or line.',
+          oneOf('loop', 'file', 'device'),
+        ),
+        file: about('File by its id; empty: none.', text),
+        device: about('Device id of this browser; empty: its usual one.', text),
+        gain: about('Decibels added before it is heard by the nodes.', {
+          type: 'number',
+          minimum: -60,
+          maximum: 60,
+        }),
+        heard: about('Whether the sound is heard from this machine.', yesNo),
+      }),
+      midi: about(
+        'A MIDI file that plays with the show: once, or round and round.',
+        object({ file: text, rounds: yesNo }),
+      ),
+      osc: object({
+        port: about('UDP port that OSC is listened for on.', {
+          type: 'integer',
+          minimum: 1024,
+          maximum: 65535,
+        }),
+      }),
+      clock: about('What the tempo follows.', oneOf('own', 'sound', 'midi')),
+    },
+    [],
+    {
+      description:
+        'What drives a show from outside. Devices are those of the machine that the show was made on.',
+    },
+  ),
+};
 
 export const showSchema = {
   $schema: 'https://json-schema.org/draft/2020-12/schema',
-  title: 'Pyrvel show',
-  type: 'object',
-  required: ['format', 'version', 'name', 'tempo', 'canvas', 'fadeSeconds', 'inputs', 'scenes'],
-  additionalProperties: false,
-  properties: {
-    format: { const: 'pyrvel.show' },
-    version: { const: 1 },
+  title: 'Show',
+  ...object({
+    format: { const: showFormat },
+    version: { const: showVersion },
     name,
-    tempo: {
-      type: 'object',
-      required: ['bpm', 'beatsPerBar'],
-      additionalProperties: false,
-      properties: {
-        bpm: { type: 'number', minimum: 10, maximum: 400 },
-        beatsPerBar: { type: 'integer', minimum: 1, maximum: 32 },
-      },
-    },
-    canvas: {
-      type: 'object',
-      required: ['width', 'height', 'fps'],
-      additionalProperties: false,
-      properties: { width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } },
-    },
+    tempo: object({
+      bpm: { type: 'number', minimum: 10, maximum: 400 },
+      beatsPerBar: { type: 'integer', minimum: 1, maximum: 32 },
+    }),
+    canvas: object({ width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } }),
     fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
-    inputs: {
-      type: 'object',
-      required: ['sound', 'midi', 'osc', 'clock'],
-      additionalProperties: false,
-      properties: {
-        sound: {
-          type: 'object',
-          required: ['from', 'file', 'device', 'gain', 'heard'],
-          additionalProperties: false,
-          properties: {
-            from: { enum: ['loop', 'file', 'device'] },
-            file: { type: 'string' },
-            device: { type: 'string' },
-            gain: { type: 'number', minimum: -60, maximum: 60 },
-            heard: { type: 'boolean' },
-          },
-        },
-        midi: {
-          type: 'object',
-          required: ['file', 'rounds'],
-          additionalProperties: false,
-          properties: { file: { type: 'string' }, rounds: { type: 'boolean' } },
-        },
-        osc: {
-          type: 'object',
-          required: ['port'],
-          additionalProperties: false,
-          properties: { port: { type: 'integer', minimum: 1024, maximum: 65535 } },
-        },
-        clock: { enum: ['own', 'sound', 'midi'] },
-      },
-    },
-    files: {
-      type: 'object',
-      propertyNames: { pattern: '^[A-Za-z0-9_-]{1,64}$' },
-      additionalProperties: {
-        type: 'object',
-        required: ['name', 'type', 'bytes'],
-        additionalProperties: false,
-        properties: { name, type: { type: 'string' }, bytes: { type: 'integer', minimum: 0 } },
-      },
-    },
-    scenes: { type: 'array', items: scene, minItems: 1, maxItems: 200 },
-  },
-} as const;
+    inputs: ref('ShowInputs'),
+    files: about(
+      'Files by id.',
+      record('ShowFile', ref('ShowFile'), {
+        propertyNames: { type: 'string', pattern: '^[A-Za-z0-9_-]{1,64}$' },
+      }),
+    ),
+    scenes: list('Scene', ref('Scene'), { minItems: 1, maxItems: 200 }),
+  }),
+  $defs: definitions,
+};

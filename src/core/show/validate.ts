@@ -1,13 +1,17 @@
-import { kindOf } from '../kind/kind';
-import type { Catalogue } from '../kind/kind';
-import { partsOf } from '../kind/controls';
-import { portTakes, reaches } from '../patch/wiring';
-import validateShape from './validator.generated';
+import { parseLanes } from '../formula/lanes';
+import { formulaName, momentNames } from '../formula/names';
+import { FormulaError, parseFormula } from '../formula/parse';
+import { isFormulaVariable, limit, partsOf, type ControlSpec } from '../kind/controls';
+import { kindOf, type Catalogue, type Kind } from '../kind/kind';
+import { componentsOf } from '../patch/components';
+import { misfit } from '../patch/plan';
+import { portOf } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
+import { migrate } from './migrations';
 import { triggersOf } from './motions';
-import { homeInputs, structuredCloneOf } from './create';
 import { asideOf, defaultReturn } from './return-settings';
-import { showFormat, showVersion, type Scene, type Show } from './types';
+import { showFormat, showVersion, type ControlValue, type Scene, type Show, type Wire } from './types';
+import validateShape from './validator.generated';
 
 /** Something a check found. */
 export interface Finding {
@@ -53,6 +57,10 @@ function sentence(fault: SchemaFault): string {
       return `Must be one of ${(fault.params.allowedValues as unknown[]).join(', ')}.`;
     case 'const':
       return `Must be ${JSON.stringify(fault.params.allowedValue)}.`;
+    case 'anyOf':
+      return 'This has none of the forms that are known here.';
+    case 'pattern':
+      return "These letters and signs can't be used here. Ids begin with a letter and hold letters, digits, - and _; names have 1 to 120 characters.";
     case 'discriminator':
       return `Its type must be one that this Pyrvel knows. Remove it, or open the file with a newer Pyrvel.`;
     default:
@@ -63,103 +71,164 @@ function sentence(fault: SchemaFault): string {
 /** Findings of the form of the document alone: the JSON Schema. */
 export function checkForm(data: unknown): Finding[] {
   if (validateShape(data)) return [];
-  const faults = ((validateShape as { errors?: SchemaFault[] | null }).errors ?? []).filter(
-    (f) => f.keyword !== 'anyOf',
-  );
-  return faults
+  const faults = (validateShape as { errors?: SchemaFault[] | null }).errors ?? [];
+  return closestFaults(faults)
     .slice(0, 20)
     .map((fault) => ({ level: 'error', where: readablePath(fault.instancePath), what: sentence(fault) }));
 }
 
-function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
-  const findings: Finding[] = [];
-  for (const [id, wire] of Object.entries(scene.wires)) {
-    const where = `${at}.wires.${id}`;
-    const from = scene.nodes[wire.from.node];
-    const to = scene.nodes[wire.to.node];
-    if (!from || !to) {
-      const missing = from ? wire.to.node : wire.from.node;
-      findings.push({
-        level: 'error',
-        where,
-        what: `There is no node ${missing} in this scene. Remove the wire.`,
-      });
+/**
+ * Where a value may have one of several forms, the validator finds fault with it in the eyes of each. What helps is the
+ * one that came furthest into the value; of a value that fits none at all, that it does.
+ */
+function closestFaults(faults: readonly SchemaFault[]): SchemaFault[] {
+  const kept: SchemaFault[] = [];
+  // The choice itself is named after all that was found under it.
+  for (const fault of faults) {
+    if (fault.keyword !== 'anyOf') {
+      kept.push(fault);
       continue;
     }
-    const fromKind = kindOf(catalogue, from);
-    const toKind = kindOf(catalogue, to);
-    if (!fromKind || !toKind) continue;
-    const accepted = portTakes(toKind, wire.to.port);
-    if (!accepted)
-      findings.push({
-        level: 'warning',
-        where,
-        what: `${to.name} has no port ${wire.to.port}; the wire does nothing.`,
-      });
-    else if (!accepted.includes(fromKind.output)) {
-      findings.push({
-        level: 'warning',
-        where,
-        what: `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} there.`,
-      });
+    const under = kept.filter(({ instancePath }) => instancePath.startsWith(fault.instancePath));
+    kept.length -= under.length;
+    const closest = under.reduce((a, b) => (b.instancePath.length > a.instancePath.length ? b : a), fault);
+    kept.push(closest);
+  }
+  return kept;
+}
+
+const missingNode = (id: string): string => `There is no node ${id} in this scene.`;
+
+function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
+  const findings: Finding[] = [];
+  const say = (level: Finding['level'], where: string, what: string): void =>
+    void findings.push({ level, where, what });
+  const has = (id: string): boolean => Object.hasOwn(scene.nodes, id);
+  for (const [id, wire] of Object.entries(scene.wires)) {
+    const where = `${at}.wires.${id}`;
+    if (wire.id !== id) say('error', where, `Its id is ${wire.id}, but it stands under ${id}.`);
+    const missing = [wire.from.node, wire.to.node].find((node) => !has(node));
+    if (missing !== undefined) {
+      say('error', where, `${missingNode(missing)} Remove the wire.`);
+      continue;
     }
-    for (const aside of asideOf(wire.back)) {
-      if (!scene.nodes[aside])
-        findings.push({
-          level: 'error',
-          where: `${where}.back`,
-          what: `There is no node ${aside} in this scene.`,
-        });
+    const wrong = misfit(scene, catalogue, wire);
+    if (wrong) say('warning', where, wrong);
+    for (const aside of asideOf(wire.back))
+      if (!has(aside)) say('error', `${where}.back`, missingNode(aside));
+  }
+  if (findings.every(({ level }) => level === 'warning')) {
+    for (const wire of wiresThatCloseNothing(scene))
+      say(
+        'warning',
+        `${at}.wires.${wire.id}.back`,
+        `It is a return wire, but nothing leads from ${scene.nodes[wire.to.node].name} back to ${scene.nodes[wire.from.node].name}: it only delays.`,
+      );
+  }
+  return findings;
+}
+
+/** Return wires that lie on no cycle. */
+function wiresThatCloseNothing(scene: Scene): Wire[] {
+  const backs = Object.values(scene.wires).filter((wire) => wire.back);
+  if (!backs.length) return [];
+  const next = new Map<string, string[]>();
+  for (const { from, to } of Object.values(scene.wires)) {
+    const list = next.get(from.node);
+    if (list) list.push(to.node);
+    else next.set(from.node, [to.node]);
+  }
+  const componentOf = new Map<string, number>();
+  componentsOf(next.keys(), (id) => next.get(id) ?? []).forEach((ids, k) => {
+    for (const id of ids) componentOf.set(id, k);
+  });
+  return backs.filter(({ from, to }) => componentOf.get(from.node) !== componentOf.get(to.node));
+}
+
+function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
+  const findings: Finding[] = [];
+  const say = (level: Finding['level'], where: string, what: string): void =>
+    void findings.push({ level, where, what });
+  const formulas = new FormulaCheck(scene);
+  for (const [id, node] of Object.entries(scene.nodes)) {
+    const where = `${at}.nodes.${id}`;
+    if (node.id !== id) say('error', where, `Its id is ${node.id}, but it stands under ${id}.`);
+    for (const trigger of triggersOf(Object.values(node.motions).flat()))
+      if (!Object.hasOwn(scene.nodes, trigger)) say('error', `${where}.motions`, missingNode(trigger));
+    const kind = kindOf(catalogue, node);
+    if (!kind) {
+      say('warning', where, `Unknown node kind "${node.kind}"; ${node.name} is kept as a placeholder.`);
+      continue;
+    }
+    for (const [part, text] of Object.entries(node.formulas)) {
+      const fault =
+        portOf(kind, part)?.type === 'control' ? formulas.ofPart(text) : 'There is no such control.';
+      if (fault) say('warning', `${where}.formulas.${part}`, fault);
+    }
+    for (const [name, value] of Object.entries(node.controls)) {
+      const here = `${where}.controls.${name}`;
+      const spec = Object.hasOwn(kind.controls, name) ? kind.controls[name] : null;
+      if (!spec) {
+        say('warning', here, `${kind.label} has no control ${name}; the value is kept.`);
+        continue;
+      }
+      const fault = faultOfValue(spec, value) ?? formulas.ofControl(kind, spec, value);
+      if (fault) say('warning', here, fault);
     }
   }
   return findings;
 }
 
-function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
-  const findings: Finding[] = [];
-  for (const [id, node] of Object.entries(scene.nodes)) {
-    const where = `${at}.nodes.${id}`;
-    if (node.id !== id)
-      findings.push({ level: 'error', where, what: `Its id is ${node.id}, but it stands under ${id}.` });
-    for (const trigger of triggersOf(Object.values(node.motions).flat())) {
-      if (!scene.nodes[trigger])
-        findings.push({
-          level: 'error',
-          where: `${where}.motions`,
-          what: `There is no node ${trigger} in this scene.`,
-        });
-    }
-    const kind = kindOf(catalogue, node);
-    if (!kind) {
-      findings.push({
-        level: 'warning',
-        where,
-        what: `Nothing is known of the kind ${node.kind}; ${node.name} is kept as a placeholder.`,
-      });
-      continue;
-    }
-    for (const [name, value] of Object.entries(node.controls)) {
-      const spec = Object.hasOwn(kind.controls, name) ? kind.controls[name] : null;
-      if (!spec) {
-        findings.push({
-          level: 'warning',
-          where: `${where}.controls.${name}`,
-          what: `${kind.label} has no control ${name}; the value is kept.`,
-        });
-      } else {
-        const plain = plainValue(spec, value);
-        const stands = partsOf(spec).length === 1 ? [Number(value)] : value;
-        if (JSON.stringify(plain) !== JSON.stringify(stands)) {
-          findings.push({
-            level: 'warning',
-            where: `${where}.controls.${name}`,
-            what: `${JSON.stringify(value)} does not fit; its home value is used.`,
-          });
-        }
-      }
+/** What is wrong with the plain value of a control: another form, or beyond its limits. */
+function faultOfValue(spec: ControlSpec, value: ControlValue): string | null {
+  const plain = plainValue(spec, value);
+  const isSingle = partsOf(spec).length === 1;
+  const same = isSingle
+    ? (plain as number[])[0] === Number(value)
+    : plain === value || JSON.stringify(plain) === JSON.stringify(value);
+  if (!same) return `${JSON.stringify(value)} does not fit; its home value is used.`;
+  if (!isSingle && !partsOf(spec).length) return null;
+  const beyond = (plain as number[]).some((number) => limit(spec, number) !== number);
+  if (!beyond) return null;
+  const held = (plain as number[]).map((number) => limit(spec, number));
+  return `${JSON.stringify(value)} is beyond its limits; ${held.join(', ')} is used.`;
+}
+
+/** Reads formulas as the scene would, knowing which names it has. */
+class FormulaCheck {
+  private readonly names: ReadonlySet<string>;
+
+  constructor(scene: Scene) {
+    this.names = new Set(Object.values(scene.nodes).map((node) => formulaName(node.name)));
+  }
+
+  private isKnown(name: string): boolean {
+    return (momentNames as readonly string[]).includes(name) || this.names.has(name.split('.')[0]);
+  }
+
+  /** What is wrong with the formula of a part of a control; null if nothing is. */
+  ofPart(text: string): string | null {
+    return this.fault(() => parseFormula(text, (name) => name === 'value' || this.isKnown(name), this.names));
+  }
+
+  /** The same of a control that is a formula. */
+  ofControl(kind: Kind, spec: ControlSpec, value: ControlValue): string | null {
+    if (spec.type !== 'formula' || typeof value !== 'string') return null;
+    const isVariable = (name: string): boolean => isFormulaVariable(spec, name);
+    // Formulas of images become part of a shader, which knows their own variables only.
+    if (kind.output === 'image') return this.fault(() => parseFormula(value, isVariable, spec.variables));
+    return this.fault(() => parseLanes(value, (name) => isVariable(name) || this.isKnown(name), this.names));
+  }
+
+  private fault(read: () => unknown): string | null {
+    try {
+      read();
+      return null;
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      return `The formula can't be read: ${error.message} (at ${error.position + 1})`;
     }
   }
-  return findings;
 }
 
 /** Everything that can be said of a show without running it. */
@@ -199,36 +268,56 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
 }
 
 /**
- * Gives return wires of older files what they do not say, and opens circles that no return wire opens, as a file changed
- * by hand may hold them.
+ * Makes return wires of those that close a cycle which no return wire opens, as a file changed by hand may hold them.
+ * Linear: only the wires inside of strongly connected parts are walked.
  */
-function completeWires(scene: Scene): void {
-  const kept: Scene = { ...scene, wires: {} };
-  for (const [id, wire] of Object.entries(scene.wires)) {
-    if (wire.back) wire.back = { ...defaultReturn(), ...wire.back };
-    else if (reaches(kept, wire.to.node, wire.from.node)) wire.back = defaultReturn();
-    kept.wires[id] = wire;
+function openCycles(scene: Scene, at: string): Finding[] {
+  const next = new Map<string, Wire[]>();
+  for (const wire of Object.values(scene.wires)) {
+    if (wire.back) continue;
+    const list = next.get(wire.from.node);
+    if (list) list.push(wire);
+    else next.set(wire.from.node, [wire]);
   }
-}
-
-/** Brings the head of an older file into the form of today. What has another form than it ever had stays, to be found. */
-function renewForm(data: { scenes?: unknown; inputs?: unknown }): void {
-  data.inputs ??= structuredCloneOf(homeInputs);
-  if (!Array.isArray(data.scenes)) return;
-  for (const scene of data.scenes as ({ loopBeats?: unknown; loop?: unknown } | null)[]) {
-    if (typeof scene?.loopBeats !== 'number' || scene.loop !== undefined) continue;
-    scene.loop = { length: scene.loopBeats, unit: 'beats', lock: false };
-    delete scene.loopBeats;
-  }
-}
-
-function migrateControls(show: Show, catalogue: Catalogue): void {
-  for (const scene of show.scenes) {
-    for (const node of Object.values(scene.nodes)) {
-      const migrate = kindOf(catalogue, node)?.migrate;
-      if (migrate) node.controls = migrate(node.controls) as typeof node.controls;
+  const ends = (id: string): string[] => (next.get(id) ?? []).map((wire) => wire.to.node);
+  const cyclic = componentsOf(next.keys(), ends).filter(
+    (ids) => ids.length > 1 || ends(ids[0]).includes(ids[0]),
+  );
+  const findings: Finding[] = [];
+  const order = new Map(Object.keys(scene.nodes).map((id, k) => [id, k]));
+  for (const ids of cyclic) {
+    const members = new Set(ids);
+    const done = new Set<string>();
+    const above = new Set<string>();
+    // Begun at the oldest node, from which all others of the part can be reached: the wire that leads back to it returns.
+    const root = ids.reduce((a, b) => (order.get(b)! < order.get(a)! ? b : a));
+    const walk = [{ id: root, wires: (next.get(root) ?? []).values() }];
+    above.add(root);
+    while (walk.length) {
+      const { id, wires } = walk[walk.length - 1];
+      const step = wires.next();
+      if (step.done) {
+        walk.pop();
+        above.delete(id);
+        done.add(id);
+        continue;
+      }
+      const to = step.value.to.node;
+      if (!members.has(to) || done.has(to)) continue;
+      if (above.has(to)) {
+        step.value.back = defaultReturn();
+        findings.push({
+          level: 'warning',
+          where: `${at}.wires.${step.value.id}`,
+          what: 'It closes a cycle that no return wire opens; it was made a return wire.',
+        });
+      } else {
+        above.add(to);
+        walk.push({ id: to, wires: (next.get(to) ?? []).values() });
+      }
     }
   }
+  return findings;
 }
 
 /**
@@ -259,18 +348,16 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
       {
         level: 'error',
         where: 'version',
-        what: `The file is of version ${header.version}, this Pyrvel reads up to ${showVersion}. Use a newer one.`,
+        what: `This file is version ${header.version}; this Pyrvel reads up to version ${showVersion}. Please update.`,
       },
     ]);
   }
-  renewForm(data as object);
+  migrate(data as Record<string, unknown>, catalogue);
   const findings = checkShow(data, catalogue);
   const errors = findings.filter((finding) => finding.level === 'error');
   if (errors.length) throw new ShowFileError(errors);
   const show = data as Show;
-  show.files ??= {};
-  migrateControls(show, catalogue);
-  show.scenes.forEach(completeWires);
+  show.scenes.forEach((scene, k) => findings.push(...openCycles(scene, `scenes[${k}]`)));
   return { show, findings };
 }
 

@@ -1,0 +1,50 @@
+import type { Catalogue } from '../kind/kind';
+import { defaultReturn } from './return-settings';
+import { homeInputs, structuredCloneOf } from './create';
+import { showVersion } from './types';
+
+type Json = Record<string, unknown>;
+
+const isObject = (value: unknown): value is Json =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const objectsIn = (value: unknown): Json[] =>
+  (Array.isArray(value) ? value : isObject(value) ? Object.values(value) : []).filter(isObject);
+
+/**
+ * What each version changed, in order: the entry of a version brings a document of that version to the next. A step is
+ * given what a file held, unchecked: it leaves alone what has another form than that version had, for the check to find.
+ */
+const steps: Readonly<Record<number, (show: Json) => void>> = {
+  // Loops got units, shows inputs and files, return wires all that pictures need.
+  1: (show) => {
+    show.inputs ??= structuredCloneOf(homeInputs);
+    show.files ??= {};
+    for (const scene of objectsIn(show.scenes)) {
+      if (typeof scene.loopBeats === 'number' && scene.loop === undefined) {
+        scene.loop = { length: scene.loopBeats, unit: 'beats', lock: false };
+        delete scene.loopBeats;
+      }
+      for (const wire of objectsIn(scene.wires))
+        if (isObject(wire.back)) wire.back = { ...defaultReturn(), ...wire.back };
+    }
+  },
+};
+
+/**
+ * Brings a document to the version of today, one step a version: first the form of the document, then the controls of the
+ * kinds that changed with that version (`migrate`). Changes it in place. Versions without a step changed controls only.
+ */
+export function migrate(show: Json, catalogue: Catalogue, to: number = showVersion): void {
+  if (typeof show.version !== 'number' || !Number.isInteger(show.version) || show.version < 1) return;
+  for (let version = show.version; version < to; version++) {
+    steps[version]?.(show);
+    for (const scene of objectsIn(show.scenes)) {
+      for (const node of objectsIn(scene.nodes)) {
+        const change =
+          typeof node.kind === 'string' ? catalogue.get(node.kind)?.migrate?.[version] : undefined;
+        if (change && isObject(node.controls)) node.controls = change(node.controls);
+      }
+    }
+    show.version = version + 1;
+  }
+}

@@ -1,0 +1,385 @@
+// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.
+
+/**
+ * Red, green, blue and alpha, each 0..1, straight (not premultiplied), as shown on a display.
+ */
+export type Rgba = [number, number, number, number];
+/**
+ * What a control can hold when nothing drives it.
+ */
+export type ControlValue = number | boolean | string | number[] | Stop[] | CurveLane[];
+/**
+ * What happens to a fitted value outside its range.
+ */
+export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
+/**
+ * How m samples serve n places where the counts differ.
+ */
+export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
+export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay;
+export type Precision = 'auto' | '8' | '16' | '32';
+
+export interface Show {
+  format: 'pyrvel.show';
+  version: 2;
+  name: string;
+  tempo: {
+    bpm: number;
+    beatsPerBar: number;
+  };
+  canvas: {
+    width: number;
+    height: number;
+    fps: number;
+  };
+  fadeSeconds: number;
+  inputs: ShowInputs;
+  /**
+   * Files by id.
+   */
+  files: Record<string, ShowFile>;
+  scenes: Scene[];
+}
+/**
+ * What drives a show from outside. Devices are those of the machine that the show was made on.
+ */
+export interface ShowInputs {
+  sound: {
+    /**
+     * The built-in sound loop, a file of the show, or a microphone or line.
+     */
+    from: 'loop' | 'file' | 'device';
+    /**
+     * File by its id; empty: none.
+     */
+    file: string;
+    /**
+     * Device id of this browser; empty: its usual one.
+     */
+    device: string;
+    /**
+     * Decibels added before it is heard by the nodes.
+     */
+    gain: number;
+    /**
+     * Whether the sound is heard from this machine.
+     */
+    heard: boolean;
+  };
+  /**
+   * A MIDI file that plays with the show: once, or round and round.
+   */
+  midi: {
+    file: string;
+    rounds: boolean;
+  };
+  osc: {
+    /**
+     * UDP port that OSC is listened for on.
+     */
+    port: number;
+  };
+  /**
+   * What the tempo follows.
+   */
+  clock: 'own' | 'sound' | 'midi';
+}
+/**
+ * One colour of a gradient, `at` 0..1 along it.
+ */
+export interface Stop {
+  at: number;
+  colour: Rgba;
+}
+/**
+ * One key of a drawn curve.
+ */
+export interface CurveKey {
+  at: number;
+  value: number;
+  /**
+   * How the curve passes it. smooth: softly and never beyond its neighbours. straight: in lines. hold: its value stands until the next key. free: with slopes of its own.
+   */
+  form: 'smooth' | 'straight' | 'hold' | 'free';
+  /**
+   * Slope before and after a free key, value over time.
+   */
+  slopes?: [number, number];
+}
+/**
+ * A drawn curve; its keys are sorted by time.
+ */
+export interface CurveLane {
+  name: string;
+  keys: CurveKey[];
+}
+/**
+ * The range an arriving signal is mapped to on a control.
+ */
+export interface Fit {
+  from: [number, number];
+  to: [number, number];
+  /**
+   * Exponent of the curve between the ends; 1 is a straight line.
+   */
+  bend: number;
+  edges: Edges;
+}
+/**
+ * A wave laid on a control: value = base + amount x wave.
+ */
+export interface Swing {
+  type: 'swing';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  shape: 'sine' | 'triangle' | 'square' | 'ramp';
+  rate: number;
+  /**
+   * hertz: cycles a second. beats: beats a cycle. loop: cycles in each round of the loop.
+   */
+  unit: 'hertz' | 'beats' | 'loop';
+  /**
+   * In turns.
+   */
+  phase: number;
+}
+/**
+ * Smooth unrest: value = base + amount x noise, -1..1.
+ */
+export interface Wander {
+  type: 'wander';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  /**
+   * Turns of direction a second, about.
+   */
+  speed: number;
+  seed: number;
+}
+/**
+ * A way from the base to base + amount.
+ */
+export interface Ramp {
+  type: 'ramp';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  /**
+   * Once from the start of the show, round and round, or to and fro.
+   */
+  way: 'once' | 'round' | 'toAndFro';
+  /**
+   * How long one way takes; in rounds of the loop where that is the unit.
+   */
+  length: number;
+  unit: 'seconds' | 'beats' | 'loop';
+  eased: boolean;
+}
+/**
+ * Steps of up to a quarter of `amount`, at random, never further than `amount` from the base.
+ */
+export interface Stroll {
+  type: 'walk';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  /**
+   * Steps a second.
+   */
+  rate: number;
+  smooth: boolean;
+  seed: number;
+}
+/**
+ * An envelope of the height `amount`, fired when a signal rises over a half.
+ */
+export interface Hit {
+  type: 'hit';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  /**
+   * Signal node; null never fires.
+   */
+  trigger: null | string;
+  /**
+   * Seconds to the top.
+   */
+  attack: number;
+  /**
+   * Seconds from the top back to the base.
+   */
+  decay: number;
+}
+/**
+ * Lets all before it in the row follow softly. It has no amount of its own: 0..1 says how much of it counts.
+ */
+export interface Follow {
+  type: 'follow';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  /**
+   * Seconds for 95 % of the way up.
+   */
+  rise: number;
+  /**
+   * The same down.
+   */
+  fall: number;
+}
+/**
+ * A way through the colours of a gradient, for a colour as a whole. `amount`, 0..1, is how much of it covers the base.
+ */
+export interface ColourWay {
+  type: 'colours';
+  on: boolean;
+  /**
+   * How far it moves the control, in the unit of the control.
+   */
+  amount: number;
+  stops: Stop[];
+  /**
+   * Once from the start of the show, round and round, or to and fro.
+   */
+  way: 'once' | 'round' | 'toAndFro';
+  /**
+   * How long one way takes.
+   */
+  length: number;
+  /**
+   * When the first way begins.
+   */
+  start: number;
+  unit: 'seconds' | 'beats' | 'loop';
+}
+/**
+ * The controls of a wire that carries the previous frame.
+ */
+export interface ReturnSettings {
+  /**
+   * How much survives, 0..1 (and a little above), stated per 1/60 s.
+   */
+  keep: number;
+  /**
+   * Node whose output stands in before the first frame; null starts empty.
+   */
+  startsFrom: null | string;
+  /**
+   * Signal node whose rise over 0.5 starts the feedback again.
+   */
+  clearWhen: null | string;
+  guard: 'soft' | 'off';
+  /**
+   * Where the soft guard holds the values.
+   */
+  limit: number;
+  /**
+   * Of an image: how its pixels are read.
+   */
+  reading: 'smooth' | 'crisp';
+  /**
+   * Of an image: pixels that the feedback is kept at; null: as its source.
+   */
+  size: null | [number, number];
+  /**
+   * Of an image: bits a channel that the feedback is kept at; auto: as its source.
+   */
+  precision: 'auto' | '8' | '16' | '32';
+  /**
+   * Of an image: a picture that says where what the feedback starts from comes back: out = mix(start, previous, mask).
+   */
+  clearWhere: null | string;
+  /**
+   * What other readers of the source get: the picture after this frame’s steps, or the one that entered them. With `before`, feedback that was sent home is seen exactly at home.
+   */
+  tap: 'after' | 'before';
+}
+export interface WireEnd {
+  node: string;
+  /**
+   * An input of the kind, a control (`size`), or one part of a control (`place.x`).
+   */
+  port: string;
+}
+export interface Wire {
+  id: string;
+  from: {
+    node: string;
+  };
+  to: WireEnd;
+  /**
+   * Lane to take where the target takes one; absent: by name, else the first.
+   */
+  lane?: string;
+  fit?: Fit;
+  spread?: Spread;
+  back?: ReturnSettings;
+}
+export interface PatchNode {
+  id: string;
+  kind: string;
+  name: string;
+  /**
+   * Place of the card on the patch, in patch pixels.
+   */
+  place: [number, number];
+  on: boolean;
+  controls: Record<string, ControlValue>;
+  /**
+   * Formula by control part, for example `size` or `place.x`.
+   */
+  formulas: Record<string, string>;
+  /**
+   * Motions by control part.
+   */
+  motions: Record<string, Motion[]>;
+  /**
+   * Pixels of an image node; absent: as its first picture, else as the canvas.
+   */
+  size?: [number, number];
+  precision: Precision;
+}
+/**
+ * After which time a scene is to be where it was.
+ */
+export interface SceneLoop {
+  length: number;
+  unit: 'beats' | 'seconds' | 'frames';
+  /**
+   * Rates are rounded to whole cycles of the loop.
+   */
+  lock: boolean;
+}
+export interface Scene {
+  id: string;
+  name: string;
+  loop: SceneLoop;
+  nodes: Record<string, PatchNode>;
+  wires: Record<string, Wire>;
+}
+/**
+ * A file that belongs to a show; its bytes are kept beside the document.
+ */
+export interface ShowFile {
+  name: string;
+  /**
+   * Media type (RFC 6838), as far as known.
+   */
+  type: string;
+  bytes: number;
+}
