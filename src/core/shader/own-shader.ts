@@ -1,5 +1,6 @@
 import type { ControlSpec, ControlSpecs } from '../kind/controls';
 import type { InputSpec, InputSpecs } from '../kind/kind';
+import { joinLines, LoopError, withLoopBudget } from './loop-budget';
 
 /** What the head of a performer's shader declares, and its program text. */
 export interface OwnShader {
@@ -9,6 +10,8 @@ export interface OwnShader {
   code: string;
   /** Whether it reads time, beat or frame. */
   moves: boolean;
+  /** Name of the number that its loops count down; it has to be declared before the code. */
+  budget: string;
 }
 
 /** A text that cannot be used; `line` counts from 1. */
@@ -183,57 +186,6 @@ function readHead(text: string): Head {
 const withoutComments = (code: string): string =>
   code.replace(/\/\*[\s\S]*?\*\/|\/\/[^\n]*/g, (comment) => comment.replace(/[^\n]/g, ' '));
 
-/** Most turns all loops of one pixel may take together. */
-export const mostTurns = 4096;
-
-function checkLoops(plain: string): void {
-  const endless = /\bwhile\s*\(\s*(true|1|1\.0)\s*\)|\bfor\s*\([^;()]*;\s*(true)?\s*;[^)]*\)/g;
-  for (const found of plain.matchAll(endless)) {
-    const body = plain.slice(found.index + found[0].length);
-    const open = /^\s*\{/.test(body) ? body.indexOf('{') : -1;
-    let depth = 0;
-    let end = open < 0 ? body.indexOf(';') : body.length;
-    for (let k = open; k >= 0 && k < body.length; k++) {
-      if (body[k] === '{') depth++;
-      if (body[k] === '}' && --depth === 0) {
-        end = k;
-        break;
-      }
-    }
-    if (!/\b(break|return|discard)\b/.test(body.slice(0, end)))
-      throw new OwnShaderError(
-        plain.slice(0, found.index).split('\n').length,
-        'this loop never ends. Give it an end, or a break.',
-      );
-  }
-}
-
-/** Gives every loop a budget, so that one that would run for ever ends and the card stays free. */
-function withBudget(code: string, plain: string): string {
-  const insertions: { at: number; text: string }[] = [];
-  for (const found of plain.matchAll(/\b(for|while|do)\b/g)) {
-    let at = found.index + found[0].length;
-    if (found[1] !== 'do') {
-      at = plain.indexOf('(', at);
-      let depth = 0;
-      for (; at < plain.length; at++) {
-        if (plain[at] === '(') depth++;
-        if (plain[at] === ')' && --depth === 0) break;
-      }
-      at++;
-    }
-    const brace = /^\s*\{/.exec(plain.slice(at));
-    // The while of a do, or a loop over a single statement: the first has its budget, the second is given braces.
-    if (brace) insertions.push({ at: at + brace[0].length, text: ' if (turnsLeft-- <= 0) break;' });
-    else if (found[1] === 'for' || (found[1] === 'while' && !/^\s*;/.test(plain.slice(at)))) {
-      const end = plain.indexOf(';', at);
-      insertions.push({ at, text: ' { if (turnsLeft-- <= 0) break;' }, { at: end + 1, text: ' }' });
-    }
-  }
-  insertions.sort((a, b) => b.at - a.at);
-  return insertions.reduce((text, { at, text: put }) => text.slice(0, at) + put + text.slice(at), code);
-}
-
 /**
  * Reads a performer's shader: a comment with JSON that declares `pictures` and `controls`, and a function
  * `vec4 paint(vec2 place)`. Names are used as they are; the text that comes out speaks the language of node kinds.
@@ -282,8 +234,7 @@ export function readOwnShader(text: string): OwnShader {
     );
   }
   const head = text.slice(0, end).replace(/[^\n]/g, ' ');
-  const rest = text.slice(end);
-  const plain = withoutComments(rest);
+  const plain = withoutComments(joinLines(text.slice(end)));
   const at = (line: number): number => line + head.split('\n').length - 1;
   const forbidden = /#\s*(version|extension|include)|\bgl_Frag\w*|\buniform\b/.exec(plain);
   if (forbidden)
@@ -296,15 +247,15 @@ export function readOwnShader(text: string): OwnShader {
       at(1),
       'a function vec4 paint(vec2 place) is missing: it gives the colour of each place.',
     );
+  let looped: ReturnType<typeof withLoopBudget>;
   try {
-    checkLoops(plain);
+    looped = withLoopBudget(plain);
   } catch (error) {
-    if (error instanceof OwnShaderError) throw new OwnShaderError(at(error.line), error.reason);
+    if (error instanceof LoopError) throw new OwnShaderError(at(error.line), error.reason);
     throw error;
   }
-  const budgeted = withBudget(plain, plain);
   const moves = /\b(time|beat|frame)\b/.test(plain);
-  const code = budgeted.replace(
+  const code = looped.code.replace(
     /(\.\s*)?\b([A-Za-z_]\w*)\b(\s*\()?(\s*\.\s*size\b)?/g,
     (whole, dot, name, call, size) => {
       if (dot) return whole as string;
@@ -314,5 +265,5 @@ export function readOwnShader(text: string): OwnShader {
       return whole as string;
     },
   );
-  return { inputs, controls, code: head + code, moves };
+  return { inputs, controls, code: head + code, moves, budget: looped.budget };
 }

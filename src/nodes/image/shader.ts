@@ -1,6 +1,7 @@
 import { code, text } from '../../core/kind/controls';
 import { imageKind, type ImageKind, type Kind } from '../../core/kind/kind';
-import { mostTurns, OwnShaderError, readOwnShader } from '../../core/shader/own-shader';
+import { mostTurns } from '../../core/shader/loop-budget';
+import { OwnShaderError, readOwnShader } from '../../core/shader/own-shader';
 import type { ControlValue } from '../../core/show/types';
 import { alphaGlsl, brightnessGlsl, outsideGlsl } from '../glsl/colour';
 import { hashGlsl, noiseGlsl } from '../glsl/noise';
@@ -53,7 +54,14 @@ function made(playing: string, problem: string | null): Kind {
     paint: {
       type: 'shader',
       alone: true,
-      helpers: [hashGlsl, noiseGlsl, alphaGlsl, brightnessGlsl, outsideGlsl, `int turnsLeft = ${mostTurns};`],
+      helpers: [
+        hashGlsl,
+        noiseGlsl,
+        alphaGlsl,
+        brightnessGlsl,
+        outsideGlsl,
+        `int ${own.budget} = ${mostTurns};`,
+      ],
       derived: { time: 'float', beat: 'float', frame: 'float' },
       derive: (_c, moment) => ({ time: moment.time, beat: moment.beat, frame: moment.frame }),
       code: own.code,
