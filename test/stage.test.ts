@@ -51,27 +51,36 @@ describe('the stage window', () => {
     );
   });
 
-  test('goes on while the main thread of the editor is blocked for a second', async () => {
+  test('goes on while the main thread of the editor is blocked', async () => {
     await look(editor, () => desk.click('[title="Where the time goes"]'));
     const frames = (): Promise<number> => desk.text('[data-testid="stage-frames"]').then(Number);
     await desk.until('frames on stage', frames, (n) => n > 0);
-    // What the engine said while nobody could listen is read first thing afterwards.
-    const [before, after] = await desk.driver.executeAsyncScript<[number, number]>(`
-      const done = arguments[0];
+    // The stage draws with the main thread of the editor, so a count kept by the engine is asked: it is read before and
+    // after a block, which grows until the machine, however busy, had the time for two frames.
+    const during = (blockMs: number): Promise<number> =>
+      desk.driver.executeAsyncScript<number>(
+        `
+      const [blockMs, done] = arguments;
       const read = () => Number(document.querySelector('[data-testid="stage-frames"]').textContent);
       const before = read();
-      const end = performance.now() + 1200;
+      const end = performance.now() + blockMs;
       while (performance.now() < end);
-      setTimeout(() => requestAnimationFrame(() => done([before, read()])), 0);`);
-    expect(after - before).toBeGreaterThanOrEqual(2);
+      setTimeout(() => requestAnimationFrame(() => done(read() - before)), 0);`,
+        blockMs,
+      );
+    let drawn = 0;
+    for (let blockMs = 1000; drawn < 2 && blockMs <= 16000; blockMs *= 2) drawn = await during(blockMs);
+    expect(drawn).toBeGreaterThanOrEqual(2);
   });
 
-  test('goes on while the editor is hidden behind another tab', async () => {
-    await desk.driver.switchTo().newWindow('tab');
-    const tab = await desk.driver.getWindowHandle();
+  test('goes on while the editor is hidden', async () => {
+    const hidden = (): Promise<boolean> => desk.driver.executeScript<boolean>('return document.hidden');
+    await look(editor, () => desk.driver.manage().window().minimize());
+    await desk.until('the editor hidden', hidden, Boolean);
     await look(stage, () => desk.moves('canvas'));
-    await look(tab, () => desk.driver.close());
-    await desk.driver.switchTo().window(editor);
+    await look(editor, async () => expect(await hidden()).toBe(true));
+    await desk.driver.manage().window().setRect({ width: 1280, height: 800 });
+    await desk.until('the editor in sight', hidden, (is) => !is);
   });
 
   test('blackout darkens it and leaves the monitor, freeze holds it', async () => {
@@ -113,6 +122,47 @@ describe('the stage window', () => {
       'return document.querySelectorAll("canvas").length',
     );
     expect(count).toBe(1);
+    await desk.driver.switchTo().window(editor);
+  });
+
+  test('comes back when it is reloaded itself', async () => {
+    await look(stage, () => desk.driver.navigate().refresh());
+    await look(stage, () => desk.moves('canvas'));
+    await desk.driver.switchTo().window(editor);
+  });
+
+  test('of two, the second goes on when the first is closed and another is opened', async () => {
+    const open = async (count: number): Promise<string> => {
+      const before = await desk.driver.getAllWindowHandles();
+      await look(editor, () => desk.click('[aria-label="Stage"] .btn-primary'));
+      const now = await desk.until(
+        'another stage window',
+        () => desk.driver.getAllWindowHandles(),
+        (all) => all.length === count,
+      );
+      return now.find((handle) => !before.includes(handle))!;
+    };
+    const second = await open(3);
+    await look(second, () => desk.moves('canvas'));
+    const page = (): Promise<string> => desk.driver.executeScript('return pyrvelStage.page');
+    const before = await look(second, page);
+    await look(stage, () => desk.driver.close());
+    stage = await open(3);
+    await look(stage, () => desk.moves('canvas'));
+    await look(second, () => desk.moves('canvas'));
+    expect(await page()).toBe(before);
+    await desk.driver.close();
+    await desk.driver.switchTo().window(editor);
+  });
+
+  test('comes back when the engine died', async () => {
+    await look(editor, () => desk.chooseNothing());
+    await desk.click('[title^="Stops the engine"]');
+    await desk.notice('info', 'engine is back');
+    await look(stage, () => desk.moves('canvas'));
+    expect(await desk.driver.executeScript<number>('return document.querySelectorAll("canvas").length')).toBe(
+      1,
+    );
     await desk.driver.switchTo().window(editor);
   });
 });

@@ -19,6 +19,7 @@ const size = (): { width: number; height: number } => ({
 });
 
 const page: Required<StagePage>['pyrvelStage'] = {
+  page: crypto.randomUUID(),
   makeCanvas() {
     const canvas = document.createElement('canvas');
     Object.assign(canvas.style, { position: 'absolute', inset: '0', width: '100%', height: '100%' });

@@ -8,11 +8,13 @@ import { say } from '../parts/notices';
  * engine, which paints it from then on. A stage window outlives a reload of the editor: it holds the last picture and
  * announces itself to the new one.
  */
-const known = new Map<Window, string>();
+const known = new Map<Window, { page: string; surface: string }>();
 
 /** What a stage page lets the editor do. */
 export interface StagePage {
   pyrvelStage?: {
+    /** Another for each load of the page: a window that was reloaded has lost its canvas. */
+    page: string;
     /** A fresh canvas that fills the window; older ones stay until `settle`. */
     makeCanvas(): { canvas: HTMLCanvasElement; width: number; height: number };
     settle(): void;
@@ -22,7 +24,9 @@ export interface StagePage {
 
 function adopt(stage: Window & StagePage, client: EngineClient): void {
   const page = stage.pyrvelStage;
-  if (!page || known.has(stage)) return;
+  const before = known.get(stage);
+  if (!page || before?.page === page.page) return;
+  if (before) client.removeSurface(before.surface);
   const id = client.addSurface({
     role: 'stage',
     make() {
@@ -31,14 +35,15 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
       return { canvas: canvas.transferControlToOffscreen(), width, height };
     },
   });
-  known.set(stage, id);
+  known.set(stage, { page: page.page, surface: id });
   page.onSize((width, height) => client.resizeSurface(id, width, height));
   listenToKeys(stage);
   listenToPointer(stage.document.body);
 }
 
 export function openStage(): void {
-  const name = `pyrvel-stage-${known.size + 1}`;
+  // A name of its own: one that is taken would load that window again instead of opening another.
+  const name = `pyrvel-stage-${crypto.randomUUID()}`;
   const stage = window.open('/stage.html', name, 'popup,width=960,height=540');
   if (!stage)
     say({
@@ -59,13 +64,13 @@ export function welcomeStages(): void {
     adopt(event.source as Window & StagePage, client);
   });
   client.on('surface-painted', ({ id }) => {
-    for (const [stage, surface] of known)
+    for (const [stage, { surface }] of known)
       if (surface === id) (stage as Window & StagePage).pyrvelStage?.settle();
   });
   setInterval(() => {
-    for (const [stage, id] of known) {
+    for (const [stage, { surface }] of known) {
       if (!stage.closed) continue;
-      client.removeSurface(id);
+      client.removeSurface(surface);
       known.delete(stage);
     }
   }, 1000);
