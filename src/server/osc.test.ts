@@ -1,5 +1,6 @@
 import { createSocket } from 'node:dgram';
 import type { Server } from 'node:http';
+import type { Socket } from 'node:net';
 import { afterEach, describe, expect, test } from '@jest/globals';
 import { writePacket, type OscMessage } from '../core/osc/packet';
 import { listen, makeApp } from './server';
@@ -14,8 +15,12 @@ let address = '';
 const cuts: AbortController[] = [];
 let port = 9310;
 
+const sockets = new Set<Socket>();
+
 async function start(): Promise<void> {
   ({ server, address } = await listen(makeApp(), 0));
+  sockets.clear();
+  server.on('connection', (socket) => void sockets.add(socket));
   port++;
 }
 afterEach(async () => {
@@ -56,6 +61,9 @@ async function send(packet: Uint8Array, heard: Promise<Said>, to = port): Promis
   await new Promise<void>((resolve) => socket.close(resolve));
   return said;
 }
+
+/** Bytes that wait to be read by each connection. */
+const waitingBytes = (): number[] => [...sockets].map((socket) => socket.writableLength);
 
 const post = (body: unknown, headers: Record<string, string> = {}): Promise<Response> =>
   fetch(`${address}/osc/send`, {
@@ -115,5 +123,51 @@ describe('OSC through the server', () => {
       403,
     );
     expect((await fetch(`${address}/osc/stream?port=banana`)).status).toBe(400);
+  });
+
+  test('a page that stops reading misses messages, and they pile up nowhere', async () => {
+    await start();
+    const cut = new AbortController();
+    cuts.push(cut);
+    // Headers are read, the body never is.
+    await fetch(`${address}/osc/stream?port=${port}`, { signal: cut.signal });
+    const { next } = await page();
+    const big = writePacket({ address: '/big', args: Array<string>(60).fill('x'.repeat(800)) });
+    await send(big, next());
+    const socket = createSocket('udp4');
+    let heard = 0;
+    const counted = (async () => {
+      for (; heard < 60; heard++) await next();
+    })();
+    const timer = setInterval(() => socket.send(big, port, '127.0.0.1'), 2);
+    await counted;
+    clearInterval(timer);
+    await new Promise<void>((resolve) => socket.close(resolve));
+    // 60 messages of 48 kB are 3 MB, which without a limit would all wait for that page.
+    expect(Math.max(...waitingBytes())).toBeLessThan(1024 * 1024);
+  });
+
+  test('a flood is cut to what can be followed, and said', async () => {
+    await start();
+    const { next } = await page();
+    await send(writePacket({ address: '/x', args: [1] }), next());
+    const socket = createSocket('udp4');
+    const many = writePacket({ address: '/big', args: Array<string>(60).fill('x'.repeat(800)) });
+    const timer = setInterval(() => {
+      for (let k = 0; k < 12; k++) socket.send(many, port, '127.0.0.1');
+    }, 1);
+    for (let said = await next(); !said.fault?.includes('More OSC');) said = await next();
+    clearInterval(timer);
+    await new Promise<void>((resolve) => socket.close(resolve));
+  });
+
+  test('ports and pages have a limit', async () => {
+    await start();
+    for (let k = 0; k < 16; k++) await page(9400 + k);
+    const refused = await fetch(`${address}/osc/stream?port=9450`);
+    expect(refused.status).toBe(503);
+    expect(await refused.text()).toMatch(/16 ports/);
+    for (let k = 1; k < 16; k++) await page(9400);
+    expect((await fetch(`${address}/osc/stream?port=9400`)).status).toBe(503);
   });
 });

@@ -1,56 +1,104 @@
 import type { Server } from 'node:http';
 import path from 'node:path';
-import express, { type Express } from 'express';
+import { isIP } from 'node:net';
+import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
+import helmet from 'helmet';
 import { oscRouter } from './osc';
 
 const root = path.resolve(import.meta.dirname, '../..');
 
 /** No `eval`, nothing from elsewhere; workers and pictures may come from memory. */
-const policy = [
-  "default-src 'self'",
-  "script-src 'self'",
-  "worker-src 'self' blob:",
-  "style-src 'self' 'unsafe-inline'",
-  "img-src 'self' blob: data:",
-  "connect-src 'self'",
-  "font-src 'self' data:",
-  "object-src 'none'",
-  "base-uri 'none'",
-  "frame-ancestors 'none'",
-].join('; ');
+const headers = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'self'"],
+      scriptSrc: ["'self'"],
+      workerSrc: ["'self'", 'blob:'],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'blob:', 'data:'],
+      connectSrc: ["'self'"],
+      fontSrc: ["'self'", 'data:'],
+      objectSrc: ["'none'"],
+      baseUri: ["'none'"],
+      formAction: ["'self'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  // Plain HTTP on this machine: a browser that once heard otherwise would find no app here any more.
+  strictTransportSecurity: false,
+});
 
-const localNames = new Set(['localhost', '127.0.0.1', '[::1]']);
+/** Whether an address or name means this machine and nobody else. */
+export const isLoopback = (host: string): boolean => /^(localhost|127(\.\d{1,3}){3}|\[?::1\]?)$/i.test(host);
 
 /**
- * Serves the built app and the demo show. Requests that come under another name than the loopback one, or from a page of
- * another origin, are refused, so that no page of the web can speak with it through the browser.
+ * Whether requests under a name are answered. A name that is looked up may be made to lead here by whoever owns it, and
+ * then its pages would speak with us as if they were ours: only addresses, and names we were told, are safe.
  */
-export function makeApp(options: { anyHost?: boolean; oscHost?: string } = {}): Express {
-  const app = express();
-  app.disable('x-powered-by');
-  app.use((request, response, next) => {
+function isOurs(host: string, bound: string): boolean {
+  const name = host.replace(/:\d+$/, '');
+  if (isLoopback(name)) return true;
+  if (isLoopback(bound)) return false;
+  return isIP(name.replace(/^\[|\]$/g, '')) > 0 || name.toLowerCase() === bound.toLowerCase();
+}
+
+const refuse = (response: Response, status: number, sentence: string): void =>
+  void response.status(status).type('text/plain').send(sentence);
+
+/** Refuses what comes under another name or from a page of another origin. */
+function guard(bound: string): RequestHandler {
+  return (request, response, next) => {
     const host = request.headers.host ?? '';
     const { origin } = request.headers;
-    if (!options.anyHost && !localNames.has(host.replace(/:\d+$/, ''))) {
-      response.status(403).send('Pyrvel answers on the loopback address only.');
-      return;
-    }
-    if (origin !== undefined && origin !== `http://${host}`) {
-      response.status(403).send('Requests from other origins are refused.');
-      return;
-    }
-    response.setHeader('Content-Security-Policy', policy);
-    response.setHeader('X-Content-Type-Options', 'nosniff');
-    response.setHeader('Referrer-Policy', 'no-referrer');
-    response.setHeader('Cross-Origin-Resource-Policy', 'same-origin');
-    next();
-  });
+    const site = request.headers['sec-fetch-site'];
+    // A link from elsewhere may open the app; nothing else from elsewhere may ask for anything.
+    const isVisit =
+      request.headers['sec-fetch-mode'] === 'navigate' && request.headers['sec-fetch-dest'] === 'document';
+    if (!isOurs(host, bound)) refuse(response, 403, 'Pyrvel answers on its own address only.');
+    else if (origin !== undefined && origin !== `http://${host}`)
+      refuse(response, 403, 'Requests from other origins are refused.');
+    else if ((site === 'cross-site' || site === 'same-site') && !isVisit)
+      refuse(response, 403, 'Requests from other sites are refused.');
+    else next();
+  };
+}
+
+/** What could not be read is said in a sentence, and nothing of the machine is shown. */
+const sayFault: ErrorRequestHandler = (
+  error: { status?: number; type?: string },
+  _request,
+  response,
+  next,
+) => {
+  if (response.headersSent) return next(error);
+  const status = error.status ?? 500;
+  if (error.type === 'entity.parse.failed') refuse(response, 400, 'The body of this request is not JSON.');
+  else if (error.type === 'entity.too.large') refuse(response, 413, 'The body of this request is too large.');
+  else if (status < 500) refuse(response, status, 'This request could not be read.');
+  else {
+    console.error(error);
+    refuse(response, 500, 'Something went wrong on the server. Its window says more.');
+  }
+};
+
+/**
+ * Serves the built app and the demo show. Requests that come under another name than the loopback one (or, where it is
+ * bound to another address, than that), or from a page of another origin, are refused, so that no page of the web can
+ * speak with it through the browser.
+ */
+export function makeApp(options: { host?: string; oscHost?: string } = {}): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(headers);
+  app.use(guard(options.host ?? '127.0.0.1'));
   app.use('/osc', oscRouter(options.oscHost));
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(path.join(root, 'dist'), { index: 'index.html' }));
   // Views are addresses of the app; a missing file is not.
   app.get(/^\/[a-z]*$/, (_request, response) => response.sendFile(path.join(root, 'dist/index.html')));
-  app.use((_request, response) => void response.status(404).send('There is nothing here.'));
+  app.use((_request, response) => refuse(response, 404, 'There is nothing here.'));
+  app.use(sayFault);
   return app;
 }
 
@@ -64,7 +112,8 @@ export function listen(
     const server = app.listen(port, host, () => {
       const at = server.address();
       const real = typeof at === 'object' && at ? at.port : port;
-      resolve({ server, address: `http://${host === '127.0.0.1' ? 'localhost' : host}:${real}` });
+      const name = isLoopback(host) ? 'localhost' : isIP(host) === 6 ? `[${host}]` : host;
+      resolve({ server, address: `http://${name}:${real}` });
     });
     server.on('error', reject);
   });

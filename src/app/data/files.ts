@@ -1,4 +1,4 @@
-import { usedFiles } from '../../core/show/archive';
+import { renameFiles, usedFiles } from '../../core/show/archive';
 import type { Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';
@@ -18,13 +18,16 @@ export async function nameOf(blob: Blob): Promise<string> {
   return [...digest.subarray(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 }
 
+/** What a file is called in this browser: by what it holds, so that no other file can ever stand under that name. */
+const idOf = async (blob: Blob): Promise<string> => `f${await nameOf(blob)}`;
+
 /** Keeps a file in this browser and enters it in the open show; gives its id. Throws FileError. */
 export async function addFile(file: File): Promise<string> {
   if (file.size === 0) throw new FileError(`${file.name} is empty.`);
   if (file.size > largestFile)
     throw new FileError(`${file.name} is larger than ${largestFile / 1024 / 1024} MB. Make it smaller.`);
   // The same file is kept once, whatever show uses it.
-  const id = `f${await nameOf(file)}`;
+  const id = await idOf(file);
   const blob = new Blob([file], { type: file.type });
   await database.files.put({ id, blob });
   engine().giveFile(id, file.name, blob);
@@ -34,12 +37,20 @@ export async function addFile(file: File): Promise<string> {
   return id;
 }
 
-/** Keeps the files that came with a show file. */
+/**
+ * Keeps the files that came with a show file. One that goes by another name than what it holds gives it is renamed in the
+ * show: an archive can never put its file in the place of another.
+ */
 export async function keepFiles(files: ReadonlyMap<string, Uint8Array>, show: Show): Promise<void> {
-  for (const [id, bytes] of files) {
-    const type = show.files[id]?.type ?? '';
-    await database.files.put({ id, blob: new Blob([bytes as Uint8Array<ArrayBuffer>], { type }) });
+  const names = new Map<string, string>();
+  for (const [given, bytes] of files) {
+    if (!Object.hasOwn(show.files, given)) continue;
+    const blob = new Blob([bytes as Uint8Array<ArrayBuffer>], { type: show.files[given].type });
+    const id = await idOf(blob);
+    await database.files.put({ id, blob });
+    if (id !== given) names.set(given, id);
   }
+  if (names.size) renameFiles(show, catalogue, names);
 }
 
 /** Hands the files of a show to the engine, or says that they are not here. */
