@@ -3,13 +3,39 @@ export class UsageError extends Error {
   override name = 'UsageError';
 }
 
+/** Options as they were given, each with all its values. */
+export class Options {
+  private readonly values = new Map<string, string[]>();
+
+  add(name: string, value: string): void {
+    this.values.set(name, [...this.all(name), value]);
+  }
+
+  /** Every value, in order: options that say what is wanted can be given several times. */
+  all(name: string): string[] {
+    return this.values.get(name) ?? [];
+  }
+
+  /** The last value, as it stands for all before it. */
+  get(name: string): string | undefined {
+    return this.values.get(name)?.at(-1);
+  }
+
+  static of(values: Readonly<Record<string, string | readonly string[]>>): Options {
+    const options = new Options();
+    for (const [name, given] of Object.entries(values))
+      for (const value of typeof given === 'string' ? [given] : given) options.add(name, value);
+    return options;
+  }
+}
+
 /** Splits `file --name value …` into plain words and options. Throws UsageError for unknown or empty options. */
 export function readArguments(
   words: readonly string[],
   known: readonly string[],
-): { plain: string[]; options: Map<string, string> } {
+): { plain: string[]; options: Options } {
   const plain: string[] = [];
-  const options = new Map<string, string>();
+  const options = new Options();
   for (let k = 0; k < words.length; k++) {
     const word = words[k];
     if (!word.startsWith('--')) {
@@ -21,19 +47,34 @@ export function readArguments(
       throw new UsageError(`There is no option --${name}. Known: ${known.map((n) => `--${n}`).join(', ')}.`);
     const value = inline ?? words[++k];
     if (value === undefined) throw new UsageError(`--${name} needs a value.`);
-    options.set(name, value);
+    options.add(name, value);
   }
   return { plain, options };
 }
 
-/** Reads `A..B` (both included) or a single frame. */
-export function readFrames(text: string): { first: number; last: number } {
-  const match = /^(\d+)(?:\.\.(\d+))?$/.exec(text);
-  const first = Number(match?.[1]);
-  const last = Number(match?.[2] ?? match?.[1]);
-  if (!match || last < first)
-    throw new UsageError(`--frames takes A..B with A not above B, for example 0..119; not ${text}.`);
-  return { first, last };
+const mostFrame = 1e6;
+
+/** Reads frames and ranges (both ends included), such as `0,30,60` or `0..119`; gives them in order, each once. */
+export function readFrames(text: string): number[] {
+  const frames = new Set<number>();
+  for (const part of text.split(',')) {
+    const match = /^(\d+)(?:\.\.(\d+))?$/.exec(part.trim());
+    const first = Number(match?.[1]);
+    const last = Number(match?.[2] ?? match?.[1]);
+    if (!match || last < first || last > mostFrame)
+      throw new UsageError(
+        `--frames takes frames up to ${mostFrame} and ranges A..B with A not above B, for example 0,30,60..119; not ${text}.`,
+      );
+    for (let frame = first; frame <= last; frame++) frames.add(frame);
+  }
+  return [...frames].sort((a, b) => a - b);
+}
+
+/** Reads frames a second, as a show may have them. */
+export function readFps(text: string): number {
+  const fps = Number(text);
+  if (!(fps >= 1 && fps <= 240)) throw new UsageError(`--fps takes a number from 1 to 240, not ${text}.`);
+  return fps;
 }
 
 /** Reads `WxH` in pixels. */

@@ -22,3 +22,15 @@ export function findNode(scene: Scene, wanted: string | undefined): PatchNode {
   if (!found) throw new UsageError(`There is no node ${wanted}. ${scene.name} has: ${names}.`);
   return found;
 }
+
+/** Scenes of those names or ids, and in each the nodes that are wanted. */
+export function findAll(
+  show: Show,
+  scenes: readonly string[],
+  nodes: readonly string[],
+): { scene: Scene; nodes: PatchNode[] }[] {
+  return (scenes.length ? scenes : [undefined]).map((wanted) => {
+    const scene = findScene(show, wanted);
+    return { scene, nodes: nodes.map((node) => findNode(scene, node)) };
+  });
+}

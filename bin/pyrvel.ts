@@ -1,19 +1,27 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { unpackShow, type Unpacked } from '../src/core/show/archive';
-import { checkShow, readShow, ShowFileError, type Finding } from '../src/core/show/validate';
+import { readShow, ShowFileError, type Finding } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
 import { readArguments, UsageError } from './arguments';
 import { evalLines } from './eval';
+import { loopLines } from './loops';
+import { pack } from './pack';
 
-const help = `Pyrvel on the command line:
+const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip file.
 
-  eval SHOW.json --scene NAME --node NAME --frames A..B [--fps 60]
-      prints the samples of a signal, or the points of a shape, as CSV
-  render SHOW.json --scene NAME --frames A..B --size WxH --out DIR [--node NAME]
+  check SHOW
+      prints a line for each finding of the show as it would open; ends with 1 if there is an error
+  eval SHOW --scene NAME --node NAME --frames 0..60 [--fps 60]
+      prints the samples of a signal, the points of a shape or the places of copies as CSV
+  loops SHOW [--scene NAME]
+      prints how long loops are, after how long all that turns is back, and what does not fit
+  render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
       writes frame-00000.png … from the real engine
-  check SHOW.json
-      prints a line for each finding; ends with 1 if there is an error
+  pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
+      packs a show with its files, found in the folder by name or id
+
+--scene and --node can be given several times: starting takes longer than most frames.
 `;
 
 function readFile(file: string | undefined): Unpacked {
@@ -25,8 +33,7 @@ function readFile(file: string | undefined): Unpacked {
 function check(text: string): number {
   let findings: readonly Finding[];
   try {
-    readShow(text, catalogue);
-    findings = checkShow(JSON.parse(text), catalogue);
+    ({ findings } = readShow(text, catalogue));
   } catch (error) {
     if (!(error instanceof ShowFileError)) throw error;
     findings = error.findings;
@@ -46,19 +53,34 @@ async function main(words: string[]): Promise<number> {
     case 'eval': {
       const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'fps']);
       const { show } = readShow(readFile(plain[0]).text, catalogue);
-      for (const line of evalLines(show, options)) console.log(line);
+      for (const line of evalLines(show, options, (remark) => console.error(remark))) console.log(line);
+      return 0;
+    }
+    case 'loops': {
+      const { plain, options } = readArguments(rest, ['scene']);
+      const { show } = readShow(readFile(plain[0]).text, catalogue);
+      for (const line of loopLines(show, options)) console.log(line);
+      return 0;
+    }
+    case 'pack': {
+      const { plain, options } = readArguments(rest, ['files', 'out']);
+      const [files, out] = [options.get('files'), options.get('out')];
+      if (files === undefined || out === undefined) throw new UsageError('--files and --out are needed.');
+      const { show } = readShow(readFile(plain[0]).text, catalogue);
+      writeFileSync(out, pack(show, files));
+      console.log(out);
       return 0;
     }
     case 'render': {
-      const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'size', 'out']);
+      const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'size', 'fps', 'out']);
       const { text, files } = readFile(plain[0]);
       const { show } = readShow(text, catalogue);
       if (!existsSync(path.resolve(import.meta.dirname, '../dist/render.html'))) {
         throw new UsageError('The engine is not built yet. Run npm run build first.');
       }
-      // Loaded only here: eval and check need no browser.
+      // Loaded only here: the other commands need no browser.
       const { renderFrames } = await import('./render');
-      await renderFrames(text, show, files, options, (line) => console.log(line));
+      await renderFrames(show, files, options, (line) => console.log(line));
       return 0;
     }
     case undefined:

@@ -94,7 +94,8 @@ put(
   'src/core/show/validator.generated.d.ts',
   '// Written by scripts/generate.ts. Do not edit.\ndeclare function validate(data: unknown): boolean;\nexport default validate;\n',
 );
-put('docs/show.schema.json', `${JSON.stringify(showSchema, null, 2)}\n`);
+const { publishedSchema } = await import('./published-schema');
+put('docs/show.schema.json', `${JSON.stringify(publishedSchema(), null, 2)}\n`);
 const { nodeKindsPage } = await import('./node-kinds-page');
 put('docs/node-kinds.md', nodeKindsPage());
 process.exit(stale ? 1 : 0);

@@ -40,6 +40,17 @@ describe('what is kept', () => {
     },
   );
 
+  test.each([
+    ['the wire at 32 bits', { precision: '32' as const }, 'auto' as const],
+    ['all on auto', {}, 'auto' as const],
+    ['the wire at 32 bits, the node at 16 by hand', { precision: '32' as const }, '16' as const],
+  ])('a long memory settles where it should: %s', async (_name, settings, precision) => {
+    const { s, sum } = adding(0.008, { keep: 0.99, ...settings });
+    s.scene.nodes[sum].precision = precision;
+    const seen = await probe.ask({ scene: s.scene, node: sum, fps: 60, frames: 900, width: 16, height: 9 });
+    expect(seen.at(0.5, 0.5)[0]).toBeCloseTo(0.8 * (1 - 0.99 ** 900), 3);
+  });
+
   test.each([30, 60, 144])('at %i frames a second half is gone after 13.5 steps', async (fps) => {
     const { s, fill, sum } = adding(1, { keep: 0.95 });
     // A flash of one step, then nothing: 0.95 to the power of the steps that passed.

@@ -285,6 +285,7 @@ export class Engine {
     for (const player of this.players.values()) player.dispose();
     this.players.clear();
     this.inputs.setShow(show.inputs);
+    this.media.expect(Object.keys(show.files));
     this.showHears = hearsSound(show, this.catalogue);
     this.transport.open(time, playing);
     this.program.open(
@@ -301,6 +302,7 @@ export class Engine {
     const before = this.show;
     this.show = show;
     this.inputs.setShow(show.inputs);
+    this.media.expect(Object.keys(show.files));
     this.showHears = hearsSound(show, this.catalogue);
     if (before && before.tempo.bpm !== show.tempo.bpm) this.transport.changeTempo(before.tempo);
     this.pacer.interval = 1000 / show.canvas.fps;

@@ -3,7 +3,7 @@ import type { DataPicture, ImageKind, Paint } from '../core/kind/kind';
 import { bodyOf, type Prop } from '../core/prop';
 import { circlesOf, type Circle } from '../core/patch/circles';
 import type { Plan, PlanNode, PlanSource } from '../core/patch/plan';
-import { numberImages, storedImages } from '../core/patch/storage';
+import { feedbackPrecision, numberImages, storedImages } from '../core/patch/storage';
 import type { NodeRun } from '../core/run/node-run';
 import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
@@ -198,6 +198,7 @@ export class ImageStage {
       return image ? `${image.width}x${image.height}` : '';
     };
     const numbers = numberImages(plan);
+    const feedback = feedbackPrecision(this.circles);
     const live = this.options.apart
       ? new Set(plan.order.filter((node) => node.kind.output === 'image').map((node) => node.id))
       : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted });
@@ -218,9 +219,13 @@ export class ImageStage {
     this.programs.begin(plan);
     for (const node of plan.order) {
       if (!live.has(node.id)) continue;
-      const wantedBits = this.scene!.nodes[node.id].precision;
+      const byHand = this.scene!.nodes[node.id].precision;
+      const loop = feedback.get(node.id);
+      const own: Bits =
+        byHand !== 'auto' ? byHand : numbers.has(node.id) ? '32' : (this.options.bits ?? '16');
+      // Feedback asks for no less than it was set to, on all of its way round; of `auto` nodes also what its Keep needs.
       const bits: Bits =
-        wantedBits !== 'auto' ? wantedBits : numbers.has(node.id) ? '32' : (this.options.bits ?? '16');
+        loop && (loop.asked || byHand === 'auto') && Number(loop.bits) > Number(own) ? loop.bits : own;
       const entry = this.stored.get(node.id) ?? newStored(bits);
       entry.bits = bits;
       entry.double = double.has(node.id);

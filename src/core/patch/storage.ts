@@ -1,6 +1,7 @@
 import { asideOf } from '../show/return-settings';
 import type { ImageKind, Reads } from '../kind/kind';
 import type { Scene } from '../show/types';
+import type { Circle } from './circles';
 import type { Plan, PlanNode, PlanSource } from './plan';
 
 /** A read of an image by an input of a node. */
@@ -118,6 +119,31 @@ export function storedImages(question: StorageQuestion): Set<string> {
     trees.set(node.id, tree);
   }
   return stored;
+}
+
+/**
+ * Above this Keep, `auto` gives feedback 32 bits. Each round is rounded to 1 part in 4096 (half of a step of 16-bit floats
+ * just below 1), and what is lost adds up to that over 1 - Keep: at 0.95 one step of an 8-bit display, beyond it more.
+ */
+const longKeep = 0.95;
+
+/**
+ * Precision that feedback asks of the image nodes on its way round, by node: a picture that is rounded anywhere on the way
+ * is rounded every time. `asked`: set by hand on a return wire; else by how long it keeps.
+ */
+export function feedbackPrecision(
+  circles: readonly Circle[],
+): Map<string, { bits: '8' | '16' | '32'; asked: boolean }> {
+  const precision = new Map<string, { bits: '8' | '16' | '32'; asked: boolean }>();
+  for (const { nodes, returns } of circles) {
+    if (!returns) continue;
+    const settings = nodes.flatMap((node) => node.sources.flatMap(({ back }) => back?.back ?? []));
+    const asked = (['32', '16', '8'] as const).find((bits) => settings.some((s) => s.precision === bits));
+    const isLong = settings.some((s) => s.precision === 'auto' && s.keep > longKeep);
+    const bits = isLong ? '32' : asked;
+    if (bits) for (const { id } of nodes) precision.set(id, { bits, asked: bits === asked });
+  }
+  return precision;
 }
 
 /** Nodes whose pixels are used as numbers, directly or through nodes that only change them: `auto` gives them 32 bits. */

@@ -10,6 +10,7 @@ import { plainValue } from '../run/node-run';
 import { migrate } from './migrations';
 import { triggersOf } from './motions';
 import { asideOf, defaultReturn } from './return-settings';
+import { shippedFiles } from './shipped';
 import { showFormat, showVersion, type ControlValue, type Scene, type Show, type Wire } from './types';
 import validateShape from './validator.generated';
 
@@ -145,7 +146,22 @@ function wiresThatCloseNothing(scene: Scene): Wire[] {
   return backs.filter(({ from, to }) => componentOf.get(from.node) !== componentOf.get(to.node));
 }
 
-function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
+/** Whether a file id is empty, of a file that ships, or of one that the show lists. */
+const hasFile = (show: Show, id: string): boolean =>
+  id === '' || Object.hasOwn(show.files, id) || shippedFiles.some((file) => file.id === id);
+
+function checkInputs(show: Show): Finding[] {
+  const { sound, midi } = show.inputs;
+  return Object.entries({ 'sound.file': sound.file, 'midi.file': midi.file })
+    .filter(([, id]) => !hasFile(show, id))
+    .map(([place, id]) => ({
+      level: 'warning',
+      where: `inputs.${place}`,
+      what: `The show has no file ${id}. Choose the file again.`,
+    }));
+}
+
+function checkControls(show: Show, scene: Scene, catalogue: Catalogue, at: string): Finding[] {
   const findings: Finding[] = [];
   const say = (level: Finding['level'], where: string, what: string): void =>
     void findings.push({ level, where, what });
@@ -172,7 +188,12 @@ function checkControls(scene: Scene, catalogue: Catalogue, at: string): Finding[
         say('warning', here, `${kind.label} has no control ${name}; the value is kept.`);
         continue;
       }
-      const fault = faultOfValue(spec, value) ?? formulas.ofControl(kind, spec, value);
+      const fault =
+        faultOfValue(spec, value) ??
+        formulas.ofControl(kind, spec, value) ??
+        (spec.type === 'file' && !hasFile(show, String(value))
+          ? `The show has no file ${String(value)}. Choose the file again.`
+          : null);
       if (fault) say('warning', here, fault);
     }
   }
@@ -236,14 +257,14 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
   const form = checkForm(data);
   if (form.length) return form;
   const show = data as Show;
-  const findings: Finding[] = [];
+  const findings = checkInputs(show);
   const ids = new Set<string>();
   show.scenes.forEach((scene, k) => {
     const at = `scenes[${k}]`;
     if (ids.has(scene.id))
       findings.push({ level: 'error', where: `${at}.id`, what: `Two scenes have the id ${scene.id}.` });
     ids.add(scene.id);
-    findings.push(...checkWires(scene, catalogue, at), ...checkControls(scene, catalogue, at));
+    findings.push(...checkWires(scene, catalogue, at), ...checkControls(show, scene, catalogue, at));
     const outs = Object.values(scene.nodes).filter((node) => {
       const kind = kindOf(catalogue, node);
       return kind?.output === 'image' && kind.isSceneOut;

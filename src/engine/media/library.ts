@@ -25,6 +25,9 @@ interface LoadedModel {
 const vectorSlack = 1.01;
 const firstVectorHeight = 256;
 
+const unlisted = (id: string): MediaError =>
+  new MediaError(`The show has no file ${id}. Choose the file again.`);
+
 /**
  * Everything that comes from outside the patch: files of the show and shipped ones, fonts, cameras. Decodes beside the
  * frame loop; `version` rises whenever something arrived. The one owner of what it decodes.
@@ -37,6 +40,8 @@ export class MediaLibrary {
     { promise: Promise<Blob>; give(blob: Blob): void; refuse(error: Error): void }
   >();
   private readonly missing = new Map<string, MediaError>();
+  /** Files that the show says it has: no other is waited for. */
+  private expected: ReadonlySet<string> = new Set();
   private readonly shipped = new Map<string, Promise<Blob>>();
   private readonly pictures = new Map<string, Loaded>();
   private readonly looks = new Map<string, Loaded>();
@@ -63,9 +68,19 @@ export class MediaLibrary {
     this.bump();
   }
 
+  /** Tells which files the show has, by id. One that is asked for and not among them is said to be missing at once. */
+  expect(ids: Iterable<string>): void {
+    this.expected = new Set(ids);
+    for (const [id, waiting] of this.awaited) {
+      if (this.expected.has(id)) continue;
+      waiting.refuse(unlisted(id));
+      this.awaited.delete(id);
+    }
+  }
+
   /** Says that a file of the show is not to be had: whoever waits for it is told so. */
   missFile(id: string, name: string): void {
-    const missing = new MediaError(`${name} is missing in this browser. Choose the file again.`);
+    const missing = new MediaError(`The bytes of ${name} are missing here. Choose the file again.`);
     this.awaited.get(id)?.refuse(missing);
     this.awaited.delete(id);
     this.missing.set(id, missing);
@@ -100,6 +115,7 @@ export class MediaLibrary {
       );
     const missing = this.missing.get(id);
     if (missing) return Promise.reject(missing);
+    if (!this.expected.has(id)) return Promise.reject(unlisted(id));
     let waiting = this.awaited.get(id);
     if (!waiting) {
       let give: (blob: Blob) => void = () => undefined;
