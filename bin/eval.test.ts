@@ -68,7 +68,7 @@ describe('eval', () => {
     const remarks: string[] = [];
     const silent = show();
     silent.inputs.sound.from = 'device';
-    [...evalLines(silent, Options.of({ scene: 'Only', node: 'Loudness' }), (r) => remarks.push(r))];
+    Array.from(evalLines(silent, Options.of({ scene: 'Only', node: 'Loudness' }), (r) => remarks.push(r)));
     expect(remarks[0]).toMatch(/hear silence/);
   });
 

@@ -257,7 +257,7 @@ describe('loops', () => {
     await desk.select('Reading', 'Crisp');
     await desk.select('Loop size', 'Its own');
     await desk.select('Loop precision', '8 bits');
-    await desk.select('Clear where', 'Sun');
+    await desk.select('Keep where bright', 'Sun');
     await desk.select('Others see', 'Before this step');
     expect(await desk.driver.findElements(By.css('[data-testid="blow-out"]'))).toHaveLength(0);
     expect((await desk.picture()).mean).toBeGreaterThanOrEqual(0);
@@ -265,7 +265,7 @@ describe('loops', () => {
 
   test('a loop that blows out says so', async () => {
     await desk.select('Others see', 'After this step');
-    await desk.select('Clear where', 'Nowhere');
+    await desk.select('Keep where bright', 'Nowhere');
     await desk.select('Loop precision', 'As it comes');
     await desk.type('Keep value', '1.1');
     await desk.choose('Trail');

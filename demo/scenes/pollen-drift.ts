@@ -75,6 +75,7 @@ export function pollenDrift(): Sketch {
   s.swing(mask, 'place.x', { amount: 1, rate: 0.043 });
   s.swing(mask, 'place.y', { amount: 0.35, rate: 0.061, phase: 0.2 });
   const dust = s.add('instances', 'Dust', [820, 440], {
+    mostPixels: 4096,
     size: 0.009,
     reach: [1.7, 0.85, 0.7],
     tint: [0.34, 0.95, 0.88, 0.8],

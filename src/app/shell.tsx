@@ -10,6 +10,9 @@ import { isTyping } from './inputs/keys-pointer';
 import { LearnBanner } from './inputs/learn-banner';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
+import { Elsewhere } from './parts/elsewhere';
+import { dropFocus } from './parts/live-button';
+import { listenToPanicKeys, panicKeys } from './stage/panic-keys';
 import { openStage } from './stage/windows';
 
 const views = [
@@ -85,7 +88,7 @@ function Transport() {
       <output className="figures w-16 text-right" aria-label="Time" data-testid="time">
         {seconds.toFixed(1)}&thinsp;s
       </output>
-      <span className="mx-1 h-4 border-l edge" />
+      <span className="mx-1 h-4 border-l edge max-xl:mx-0" />
       <ScrubNumber
         label="Tempo"
         value={bpm}
@@ -98,7 +101,7 @@ function Transport() {
         onDone={endGesture}
         className="w-16"
       />
-      <span className="quiet text-2xs">bpm</span>
+      <span className="quiet text-2xs max-xl:hidden">bpm</span>
       <button
         type="button"
         className="tool"
@@ -124,13 +127,13 @@ function FrameMeter() {
     : 'Nothing drawn yet';
   return (
     <div className="flex items-center gap-2" title={about} role="img" aria-label={about}>
-      <div className="h-1.5 w-14 rounded-full bg-base-300">
+      <div className="h-1.5 w-14 rounded-full bg-base-300 max-xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>
       <span className="figures w-8 text-right" data-testid="fps">
         {rate}
       </span>
-      <span className="quiet text-2xs">fps</span>
+      <span className="quiet text-2xs max-xl:hidden">fps</span>
     </div>
   );
 }
@@ -148,19 +151,21 @@ function StageButtons() {
         type="button"
         className={clsx('tool', blackout && 'bg-error text-error-content')}
         aria-pressed={blackout}
-        title="Black on all stage windows"
+        aria-label="Blackout"
+        title={`Black on all stage windows (${panicKeys.blackout})`}
         onClick={() => sessionStore.setState({ blackout: !blackout })}
       >
-        <SunDim size={15} /> Blackout
+        <SunDim size={15} /> <span className="max-xl:hidden">Blackout</span>
       </button>
       <button
         type="button"
         className={clsx('tool', freeze && 'bg-secondary text-secondary-content')}
         aria-pressed={freeze}
-        title="Hold the picture on all stage windows"
+        aria-label="Freeze"
+        title={`Hold the picture on all stage windows (${panicKeys.freeze})`}
         onClick={() => sessionStore.setState({ freeze: !freeze })}
       >
-        <Snowflake size={15} /> Freeze
+        <Snowflake size={15} /> <span className="max-xl:hidden">Freeze</span>
       </button>
       <button
         type="button"
@@ -173,8 +178,8 @@ function StageButtons() {
       <button
         type="button"
         className="tool"
-        aria-label={theme === 'pyrvel-night' ? 'Day colours' : 'Night colours'}
-        title={theme === 'pyrvel-night' ? 'Day colours' : 'Night colours'}
+        aria-label={theme === 'pyrvel-night' ? 'Light theme' : 'Dark theme'}
+        title={theme === 'pyrvel-night' ? 'Light theme' : 'Dark theme'}
         onClick={() =>
           sessionStore.setState({ theme: theme === 'pyrvel-night' ? 'pyrvel-day' : 'pyrvel-night' })
         }
@@ -205,13 +210,20 @@ export function Shell() {
   const name = useShow((show) => show.name);
   useEffect(() => {
     window.addEventListener('keydown', shellKeys);
-    return () => window.removeEventListener('keydown', shellKeys);
+    const stop = listenToPanicKeys(window);
+    return () => {
+      window.removeEventListener('keydown', shellKeys);
+      stop();
+    };
   }, []);
   return (
     <div className="flex h-full flex-col">
-      <header className="panel flex h-11 shrink-0 items-center gap-3 border-b edge px-3">
+      <header
+        className="panel flex h-11 shrink-0 items-center gap-3 border-b edge px-3 max-xl:gap-1.5 max-xl:px-2"
+        onClick={dropFocus}
+      >
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />
-        <NavLink to="/shows" className="max-w-36 truncate font-semibold" title={name}>
+        <NavLink to="/shows" className="max-w-36 truncate font-semibold max-xl:max-w-24" title={name}>
           {name}
         </NavLink>
         <nav className="flex h-full" aria-label="Views">
@@ -221,7 +233,7 @@ export function Shell() {
               to={to}
               className={({ isActive }) =>
                 clsx(
-                  'flex items-center border-b-2 px-2.5',
+                  'flex items-center border-b-2 px-2.5 max-xl:px-1.5',
                   isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
                 )
               }
@@ -238,8 +250,9 @@ export function Shell() {
         <StageButtons />
       </header>
       <LearnBanner />
-      <div className="min-h-0 grow">
+      <div className="relative min-h-0 grow">
         <Outlet />
+        <Elsewhere />
       </div>
     </div>
   );

@@ -266,7 +266,21 @@ export const plainLight: LightProp = {
   shadowWidth: 3,
 };
 
-/** The lights a shot uses when none is wired. */
+/**
+ * The lights a shot uses when none is wired. The sun goes round with the camera, as far as that stands from where it does at
+ * home: what is looked at from behind is not dark.
+ */
+export function lightsFor(camera: CameraProp): LightProp[] {
+  const azimuth = ({ place, lookAt }: CameraProp): number =>
+    Math.atan2(place[0] - lookAt[0], place[2] - lookAt[2]);
+  const turn = azimuth(camera) - azimuth(defaultCamera);
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  return defaultLights.map((light) => {
+    const [x, y, z] = light.place;
+    return { ...light, place: [x * cos + z * sin, y, z * cos - x * sin] };
+  });
+}
+
 export const defaultLights: readonly LightProp[] = [
   { ...plainLight, colour: [1, 0.96, 0.9, 1] },
   { ...plainLight, shape: 'ambient', colour: [0.7, 0.8, 1, 1], strength: 0.25 },

@@ -6,7 +6,7 @@ import { addNode, connect } from '../core/show/edit';
 import type { ControlValue } from '../core/show/types';
 import type { ImageKind } from '../core/kind/kind';
 import { catalogue } from '../nodes/catalogue';
-import { assemble, codeOf, PartError, type Part } from './assemble';
+import { assemble, codeOf, readableCode, PartError, type Part } from './assemble';
 
 /** A chain of kinds, each wired into the next; gives the part of the last and how to reach the others. */
 function chain(...kinds: [string, Record<string, ControlValue>][]) {
@@ -37,11 +37,16 @@ function chain(...kinds: [string, Record<string, ControlValue>][]) {
 describe('what stands in the code of a shader', () => {
   test('a chain of steps at one place becomes one shader without textures, each named', () => {
     const { ids, last, part } = chain(['noise', {}], ['levels', {}], ['gradient-map', {}], ['tone', {}]);
-    const { fragment, textures, members } = assemble(last, (source) => part(source.node));
+    const assembled = assemble(last, (source) => part(source.node));
+    const { fragment, textures, members } = assembled;
     expect(textures).toEqual([]);
     expect(members).toEqual(ids);
-    for (const title of ['// Noise\n', '// Levels\n', '// Tone\n']) expect(fragment).toContain(title);
+    for (const title of ['// 3: Noise\n', '// 2: Levels\n', '// 0: Tone\n'])
+      expect(fragment).toContain(title);
     expect(fragment.match(/void main/g)).toHaveLength(1);
+    const names = new Map(ids.map((id, k) => [id, `Step  ${k}`]));
+    const read = readableCode(assembled, (id) => names.get(id)!);
+    for (const title of ['// Step 0 (Noise)\n', '// Step 3 (Tone)\n']) expect(read).toContain(title);
   });
 
   test('ids and names stand in no code: any id that a show may use compiles, and renaming changes nothing', () => {

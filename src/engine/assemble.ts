@@ -156,6 +156,17 @@ export function valueText(
   return number(type);
 }
 
+const titleOf = (k: number, label: string): string => `// ${k}: ${label}`;
+
+/** The code with the name of each node where its functions begin, for people to read. */
+export function readableCode({ fragment, members }: Assembled, nameOf: (id: string) => string): string {
+  const first = members.length - 1;
+  return fragment.replace(/^\/\/ (\d+): (.+)$/gm, (line, k: string, label: string) => {
+    const id = members[first - Number(k)];
+    return id === undefined ? line : `// ${nameOf(id).replace(/\s+/g, ' ')} (${label})`;
+  });
+}
+
 class Writer {
   readonly declarations: string[] = [];
   readonly helpers = new Set<string>();
@@ -382,7 +393,7 @@ class Writer {
     const code = this.translate(part, k, body, derived);
     const wet = paint.type === 'shader' && paint.wet ? this.translate(part, k, '$amount', derived) : null;
     const source = first && (sameFirst || wet) ? this.reader(part, k, first[0]) : null;
-    const title = `// ${part.kind.label}`;
+    const title = titleOf(k, part.kind.label);
     if (paint.type === 'shader' && paint.code) {
       const own = this.translate(part, k, paint.code, derived);
       // The lines of a text of the performer's are counted by themselves, as source 1: a fault then names the line.

@@ -3,7 +3,7 @@ import type { FieldKind } from '../core/kind/kind';
 import type { PlanNode } from '../core/patch/plan';
 import {
   defaultCamera,
-  defaultLights,
+  lightsFor,
   type CameraProp,
   type FieldShotSettings,
   type LightProp,
@@ -161,7 +161,9 @@ export class FieldPainter {
     const lights = (
       wired.length
         ? wired
-        : defaultLights.map((light) => ({ ...light, shadow: light.shape === 'sun' ? usualShadow : 0 }))
+        : lightsFor(props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera).map(
+            (light) => ({ ...light, shadow: light.shape === 'sun' ? usualShadow : 0 }),
+          )
     ).slice(0, mostLights);
     const form: FieldShotForm = {
       lit: settings.lit,

@@ -1,5 +1,6 @@
+import type { NodeRun } from '../core/run/node-run';
 import type { SceneRun } from '../core/run/scene-run';
-import { partName, partsOf, rangeOf } from '../core/kind/controls';
+import { limit, partName, partsOf, rangeOf } from '../core/kind/controls';
 import type { Prop } from '../core/prop';
 import type { BenchData, NodeGlance, PartGlance } from './protocol';
 
@@ -69,6 +70,16 @@ function aboutProp(prop: Prop): string {
   return '';
 }
 
+/** What is said of a node that has no numbers to show. */
+function aboutEmpty({ prop, plan }: NodeRun): string {
+  if (prop?.type === 'instances') return 'No copies yet.';
+  if (prop) return 'A light or a camera shows in the Shot it is wired into.';
+  const [first] = Object.values(plan.kind.inputs);
+  return first && !plan.sources.length
+    ? `Nothing is wired into ${first.label} yet.`
+    : 'It gives nothing yet.';
+}
+
 /** Every k-th group of `width` numbers, so that at most `most` groups remain. */
 function thin(numbers: Float32Array, width: number, most: number): Float32Array {
   const groups = numbers.length / width;
@@ -92,7 +103,8 @@ export function glanceParts(run: SceneRun, id: string): PartGlance[] {
       const driven = node.parts.get(name);
       if (!driven) continue;
       const [low, high] = rangeOf(spec);
-      list.push({ part: name, value: driven.samples[0] ?? 0, low, high, samples: driven.samples.length });
+      const asked = driven.samples[0] ?? 0;
+      list.push({ part: name, value: limit(spec, asked), asked, low, high, samples: driven.samples.length });
     }
   }
   return list;
@@ -102,7 +114,15 @@ export function glanceParts(run: SceneRun, id: string): PartGlance[] {
 export function benchData(run: SceneRun, id: string): BenchData | null {
   const node = run.runs.get(id);
   if (!node) return null;
-  const empty: BenchData = { node: id, size: null, lanes: [], positions: null, lines: null, count: 0 };
+  const empty: BenchData = {
+    node: id,
+    size: null,
+    lanes: [],
+    positions: null,
+    lines: null,
+    count: 0,
+    about: aboutEmpty(node),
+  };
   if (node.image) return { ...empty, size: [node.image.width, node.image.height] };
   if (node.given) {
     const lanes = node.given.lanes.map((lane) => ({
@@ -116,7 +136,7 @@ export function benchData(run: SceneRun, id: string): BenchData | null {
     return { ...empty, positions: placesOf(node.prop, mostBenchPoints), count };
   }
   const shape = node.shape ?? (node.prop?.type === 'body' ? node.prop.shape : null);
-  if (!shape) return null;
+  if (!shape) return node.plan.kind.output === 'field' ? null : empty;
   const lines = new Uint32Array(shape.rows.length + shape.columns.length);
   lines.set(shape.rows);
   lines.set(shape.columns, shape.rows.length);

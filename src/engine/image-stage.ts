@@ -9,7 +9,7 @@ import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
 import { keptApart } from '../core/show/return-settings';
 import type { Scene, Wire } from '../core/show/types';
-import type { TextureRead } from './assemble';
+import { readableCode, type TextureRead } from './assemble';
 import type { Bits, Gpu } from './gpu';
 import { Loops } from './loops';
 import type { MediaLibrary } from './media/library';
@@ -516,7 +516,11 @@ export class ImageStage {
     for (const stored of this.stored.values()) {
       const [first] = stored.programs;
       if (first?.assembled.members.includes(id))
-        return stored.programs.map(({ assembled }) => assembled.fragment).join('\n');
+        return stored.programs
+          .map(({ assembled }) =>
+            readableCode(assembled, (member) => this.scene!.nodes[member]?.name ?? member),
+          )
+          .join('\n');
     }
     return '';
   }

@@ -121,7 +121,10 @@ export interface NodeGlance {
 /** One driven part of the inspected node's controls. */
 export interface PartGlance {
   part: string;
+  /** First sample as it is used, inside of the limits of its control. */
   value: number;
+  /** The same as what drives it asks for. */
+  asked: number;
   low: number;
   high: number;
   samples: number;
@@ -135,6 +138,8 @@ export interface BenchData {
   positions: Float32Array | null;
   lines: Uint32Array | null;
   count: number;
+  /** A sentence where there are no numbers to show. */
+  about: string;
 }
 
 export interface Stats {

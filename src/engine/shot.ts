@@ -9,7 +9,7 @@ import {
 } from 'three';
 import {
   defaultCamera,
-  defaultLights,
+  lightsFor,
   type CameraProp,
   type LightProp,
   type Prop,
@@ -94,7 +94,7 @@ export class ShotPainter {
     const bodies = job.props.filter((p): p is Drawable => p.type === 'body' || p.type === 'instances');
     const cameraProp = job.props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera;
     const wiredLights = job.props.filter((p): p is LightProp => p.type === 'light');
-    const lights = (wiredLights.length ? wiredLights : defaultLights).slice(0, mostLights);
+    const lights = (wiredLights.length ? wiredLights : lightsFor(cameraProp)).slice(0, mostLights);
     const forms = lightForms(lights);
     for (const [name, value] of Object.entries(lightUniforms(lights))) this.shared[name].value = value;
 

@@ -17,5 +17,13 @@ describe('the search for a kind', () => {
     ['logo', 'picture'],
   ])('“%s” finds %s', (search, id) => expect(found(search)).toContain(id));
 
+  test.each([
+    ['make copies of a shape follow pixels', 'instances'],
+    ['something that glows along a line', 'beam'],
+    ['the brightness of a picture as numbers', 'pixel-reader'],
+  ])('a whole need is understood: “%s” finds %s', (search, id) =>
+    expect(found(search).slice(0, 6)).toContain(id),
+  );
+
   test('all the words have to be found', () => expect(found('noise zebra')).toEqual([]));
 });

@@ -41,12 +41,29 @@ function wordFits(kind: Kind, word: string): number {
   return kind.summary.toLowerCase().includes(word) ? 0.2 : 0;
 }
 
-/** The kinds in which every word typed is found, best first; of two that fit as well, the shorter name. */
+/** Words that say nothing of what is meant. */
+const empty = new Set(
+  'a an and as at by do follow for from get give go i in into it let make makes me my of on or so some that the them then to up use want what where which with'.split(
+    ' ',
+  ),
+);
+
+/**
+ * The kinds in which every word typed is found, best first; of two that fit as well, the shorter name. Where a whole need is
+ * typed (“make copies of a shape follow pixels”) and no kind has all of it, those that have most of what it says.
+ */
 export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  return kinds
-    .map((kind) => ({ kind, fit: Math.min(...words.map((word) => wordFits(kind, word))) }))
-    .filter(({ fit }) => fit > 0)
+  const typed = search
+    .toLowerCase()
+    .split(/[^\p{L}\p{N}&]+/u)
+    .filter(Boolean);
+  const meant = typed.filter((word) => !empty.has(word));
+  const words = meant.length ? meant : typed;
+  const fits = kinds.map((kind) => ({ kind, each: words.map((word) => wordFits(kind, word)) }));
+  const all = fits.map(({ kind, each }) => ({ kind, fit: Math.min(...each) })).filter(({ fit }) => fit > 0);
+  const most = fits.map(({ kind, each }) => ({ kind, fit: each.reduce((sum, fit) => sum + fit, 0) }));
+  const enough = Math.max(...most.map(({ fit }) => fit)) / 2;
+  return (all.length ? all : words.length > 2 ? most.filter(({ fit }) => fit > 0 && fit >= enough) : [])
     .sort((a, b) => b.fit - a.fit || a.kind.label.length - b.kind.label.length)
     .map(({ kind }) => kind);
 }
@@ -138,9 +155,7 @@ export function AddPalette({
           />
           <Command.List className="min-h-0 grow overflow-y-auto p-1.5">
             {found?.length === 0 && (
-              <p className="quiet p-4">
-                Nothing is called that. Try what it should do, such as “copies” or “glow”.
-              </p>
+              <p className="quiet p-4">No match. Try what it should do, such as “copies” or “glow”.</p>
             )}
             {found
               ? found.map((kind) => <KindItem key={kind.id} kind={kind} onAdd={onAdd} />)

@@ -281,8 +281,8 @@ function FieldView({ node }: { node: string }) {
         />
       </div>
       <p className="quiet w-44">
-        A cut where the view stands upright: inside in its colours, outside rings a tenth of a unit apart.
-        Lead it to a Field Shot to see it in space.
+        A slice facing the viewer: inside in its colours, outside rings a tenth of a unit apart. Wire it into
+        a Field Shot to see it in space.
       </p>
     </div>
   );
@@ -297,7 +297,7 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
     return (
       <p className="quiet p-3">
         {output === 'prop'
-          ? 'There are no points to show of this. Lead it to a shot to see what it does.'
+          ? 'There are no points to show of this. Wire it into a Shot to see what it does.'
           : 'Nothing flows here yet. Wire something in, or look at the fault on the node.'}
       </p>
     );
@@ -328,9 +328,7 @@ function Output({ scene, node }: { scene: Scene; node: string }) {
   }
   return (
     <p className="quiet p-3">
-      {data.count > 1
-        ? `${data.count} copies, placed by the picture wired into Pixels.`
-        : 'A light or a camera shows in the Shot it is wired to.'}
+      {data.count > 1 ? `${data.count} copies, placed by the picture wired into Pixels.` : data.about}
     </p>
   );
 }

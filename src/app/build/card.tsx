@@ -140,7 +140,7 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
         data-placeholder
       >
         <p className="font-semibold">{node.name}</p>
-        <p className="quiet text-2xs">Nothing is known of “{node.kind}”. It is kept as it is.</p>
+        <p className="quiet text-2xs">Unknown node kind “{node.kind}”. Its data is kept.</p>
         <Handle type="source" position={Position.Right} id="out" isConnectable={false} />
       </div>
     );

@@ -6,22 +6,36 @@ import { editScene } from '../data/show-store';
 
 /** Kept beside the system's clipboard, which a page may not always read. */
 let last: Clipping | null = null;
-let pasted = 0;
 
 export function copy(scene: Scene, ids: readonly string[]): void {
   if (ids.length === 0) return;
   last = copyNodes(scene, ids);
-  pasted = 0;
+}
+
+const step = 36;
+
+/** How far copies are moved, so that none of them covers a card that is there. */
+function openOffset(scene: Scene, { nodes }: Clipping): [number, number] {
+  const places = Object.values(scene.nodes).map(({ place }) => place);
+  const covers = (by: number): boolean =>
+    nodes.some(({ place: [x, y] }) =>
+      places.some(([px, py]) => Math.abs(px - x - by) < step / 2 && Math.abs(py - y - by) < step / 2),
+    );
+  let by = step;
+  while (covers(by)) by += step;
+  return [by, by];
+}
+
+/** Puts copies beside what is there, and chooses them. */
+function put(scene: Scene, clipping: Clipping): void {
+  const ids = editScene(scene.id, (draft) =>
+    pasteNodes(draft, catalogue, clipping, openOffset(draft, clipping)),
+  );
+  if (ids) choose(ids);
 }
 
 export function paste(scene: Scene): void {
-  if (!last) return;
-  pasted++;
-  const clipping = last;
-  const ids = editScene(scene.id, (draft) =>
-    pasteNodes(draft, catalogue, clipping, [36 * pasted, 36 * pasted]),
-  );
-  if (ids) choose(ids);
+  if (last) put(scene, last);
 }
 
 /** Puts the nodes of an example into the scene, with its first card at a place. */
@@ -39,7 +53,5 @@ export function placeExample(scene: Scene, example: Scene, at: readonly [number,
 }
 
 export function duplicate(scene: Scene, ids: readonly string[]): void {
-  const clipping = copyNodes(scene, ids);
-  const fresh = editScene(scene.id, (draft) => pasteNodes(draft, catalogue, clipping, [36, 36]));
-  if (fresh) choose(fresh);
+  put(scene, copyNodes(scene, ids));
 }

@@ -1,6 +1,6 @@
 import { kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
-import { portOf } from '../../core/patch/wiring';
+import { portLabel, portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
 import type { PatchNode, Scene, Wire } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
@@ -15,11 +15,7 @@ export function lowerPorts(kind: Kind, driven: readonly string[]): { port: strin
   const inputs = Object.entries(kind.inputs)
     .filter(([, spec]) => spec.carries === 'signal')
     .map(([port, spec]) => ({ port, label: spec.label }));
-  const controls = driven.map((port) => {
-    const [control, part] = port.split('.');
-    const label = kind.controls[control]?.label ?? control;
-    return { port, label: part ? `${label} ${part}` : label };
-  });
+  const controls = driven.map((port) => ({ port, label: portLabel(kind, port) }));
   return [...inputs, ...controls];
 }
 
@@ -68,6 +64,9 @@ export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
     const kind = from && kindOf(catalogue, from);
     if (!from || !scene.nodes[wire.to.node]) return [];
     const carries = kind?.output ?? 'signal';
+    const to = scene.nodes[wire.to.node];
+    const toKind = kindOf(catalogue, to);
+    const port = toKind ? portLabel(toKind, wire.to.port) : wire.to.port;
     return {
       id: wire.id,
       type: 'wire' as const,
@@ -77,6 +76,7 @@ export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
       targetHandle: wire.to.port,
       data: { wire, carries },
       selected: wire.id === chosen,
+      ariaLabel: `${wire.back ? 'Return wire' : 'Wire'} from ${from.name} to ${to.name}, ${port}`,
     };
   });
 }

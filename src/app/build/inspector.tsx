@@ -2,6 +2,7 @@ import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
+import { formulaName } from '../../core/formula/names';
 import { plainValue } from '../../core/run/node-run';
 import { partName, partsOf } from '../../core/kind/controls';
 import { removeNodes, renameNode, switchNode } from '../../core/show/edit';
@@ -100,7 +101,7 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
   );
 }
 
-function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
+function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode; others: number }) {
   const kind = kindOf(catalogue, node);
   const fault = liveStore((s) => s.faults[scene.id]?.[node.id]);
   const said = liveStore((s) => s.notes[scene.id]?.[node.id]);
@@ -123,9 +124,15 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
   return (
     <>
       <div className="border-b edge p-3 pb-2">
+        {others > 0 && (
+          <p className="mb-1.5 rounded bg-base-300 px-2 py-1 text-2xs" data-testid="several">
+            {others + 1} nodes are chosen. These are the controls of <strong>{node.name}</strong> alone.
+          </p>
+        )}
         <div className="flex items-center gap-1">
           <TextField
             label="Name of the node"
+            title={`Formulas call it ${formulaName(node.name)}`}
             value={node.name}
             className="h-7 font-semibold"
             onChange={(name) => editScene(scene.id, (draft) => renameNode(draft, node.id, name))}
@@ -208,7 +215,7 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
                   checked={onlyDriven}
                   onChange={(e) => sessionStore.setState({ onlyDriven: e.target.checked })}
                 />{' '}
-                only what moves
+                driven controls only
               </label>
             </div>
             {shown.map(([name, spec]) => (
@@ -219,7 +226,9 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
             )}
           </section>
         )}
-        {kind?.output === 'image' && <PictureSettings scene={scene} node={node} />}
+        {kind?.output === 'image' && kind.paint.type !== 'data' && (
+          <PictureSettings scene={scene} node={node} />
+        )}
       </div>
     </>
   );
@@ -229,6 +238,7 @@ function NodeInspector({ scene, node }: { scene: Scene; node: PatchNode }) {
 export function Inspector({ scene }: { scene: Scene }) {
   const { selection, wire } = useSession();
   const node = scene.nodes[selection[0]];
+  const others = selection.filter((id) => scene.nodes[id]).length - 1;
   const chosenWire = wire ? scene.wires[wire] : undefined;
   return (
     <section
@@ -237,7 +247,7 @@ export function Inspector({ scene }: { scene: Scene }) {
       data-testid="inspector"
     >
       {node ? (
-        <NodeInspector key={node.id} scene={scene} node={node} />
+        <NodeInspector key={node.id} scene={scene} node={node} others={others} />
       ) : chosenWire ? (
         <WireInspector scene={scene} wire={chosenWire} />
       ) : (

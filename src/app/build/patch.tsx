@@ -33,7 +33,8 @@ import { AddPalette, fittingPort, type AddRequest } from './add-palette';
 import { Card, faceHeight, faceWidth } from './card';
 import { copy, duplicate, paste, placeExample } from './clipboard';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
-import { freePlace } from './free-place';
+import { freePlace } from '../../core/show/free-place';
+import { refuseWire } from './refuse-wire';
 import { PortMenu, portChoices, type PortChoice } from './port-menu';
 import { tidy } from './tidy';
 import { WireLine } from './wire';
@@ -132,11 +133,13 @@ export function Patch({ scene }: { scene: Scene }) {
         if (choices.length === 1)
           editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
         else if (choices.length > 1) setDropped({ at: [x, y], from, to: over, choices });
+        else refuseWire(scene, from, over);
         return;
       }
       if (over) {
         if (kindOf(catalogue, scene.nodes[over])?.output === carries)
           editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
+        else refuseWire(scene, over, from);
         return;
       }
       const at = flow.screenToFlowPosition({ x, y });
@@ -290,7 +293,15 @@ export function Patch({ scene }: { scene: Scene }) {
         }}
         onNodeDragStop={(event, node, moved) => {
           const [x, y] = pointOf(event as unknown as MouseEvent);
-          const under = moved.length === 1 ? wireUnder(x, y, scene, node.id) : null;
+          const middle = flow.flowToScreenPosition({
+            x: node.position.x + faceWidth / 2,
+            y: node.position.y + faceHeight / 2,
+          });
+          // Dropped by the pointer, or with the middle of the card on a wire.
+          const under =
+            moved.length === 1
+              ? (wireUnder(x, y, scene, node.id) ?? wireUnder(middle.x, middle.y, scene, node.id))
+              : null;
           editScene(scene.id, (draft) => {
             for (const card of moved) moveNode(draft, card.id, [card.position.x, card.position.y]);
             if (under) insertOnWire(draft, catalogue, under, node.id);

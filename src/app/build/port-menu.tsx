@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react';
-import { partName, partsOf } from '../../core/kind/controls';
+import { partLabel, partName, partsOf } from '../../core/kind/controls';
 import { takes, type Carries, type Kind } from '../../core/kind/kind';
 
 export interface PortChoice {
@@ -20,9 +20,9 @@ export function portChoices(kind: Kind, carries: Carries): PortChoice[] {
     if (parts.length < 2) return whole;
     return [
       ...whole,
-      ...parts.map((part) => ({
+      ...parts.map((part, k) => ({
         port: partName(control, part),
-        label: `${spec.label} ${part}`,
+        label: partLabel(spec, k),
         hint: spec.help,
       })),
     ];

@@ -38,11 +38,11 @@ function PictureLoop({
   return (
     <>
       <Row
-        label="Clear where"
-        help="A picture that brings home what the loop starts from, where it is dark: out = mix(start, previous, mask)."
+        label="Keep where bright"
+        help="Where this picture is dark, the feedback returns to its start: out = mix(start, previous, mask)."
       >
         <SelectField
-          label="Clear where"
+          label="Keep where bright"
           value={back.clearWhere ?? ''}
           options={[['', 'Nowhere'], ...masks.map((n) => [n.id, n.name] as const)]}
           className="grow"

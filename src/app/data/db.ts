@@ -10,6 +10,8 @@ export interface StoredShow {
   show: Show;
   /** Small PNG of its first scene. */
   picture?: Blob;
+  /** Milliseconds since 1970 at which it was deleted; absent: it was not. */
+  deleted?: number;
 }
 
 /** Bytes of a file that shows use, by what it holds. */

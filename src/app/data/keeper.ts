@@ -1,11 +1,14 @@
 import type { Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
-import { readShow } from '../../core/show/validate';
+import { readShow, ShowFileError } from '../../core/show/validate';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { say } from '../parts/notices';
-import { database } from './db';
+import { emptyBin } from './bin';
+import { database, type StoredShow } from './db';
 import { giveFiles } from './files';
+import { clearJournal, noteChanges, withNoted } from './journal';
+import { askToSave, letGo, own, ownership, saveWhenAsked } from './ownership';
 import { sessionStore } from './session';
 import { openShow, showStore } from './show-store';
 
@@ -15,38 +18,44 @@ const saveMs = 400;
 export const demoShowId = 'night-apiary';
 
 let timer: number | null = null;
-let dirty = false;
+/** What the database holds of the open show. */
+let stored: { show: Show; updated: number } | null = null;
+let saving: Promise<void> = Promise.resolve();
 
-async function save(): Promise<void> {
+/** Writes the open show into the database if it differs from what is there; one writing after the other. */
+function save(): Promise<void> {
   if (timer !== null) clearTimeout(timer);
   timer = null;
-  if (!dirty) return;
-  dirty = false;
+  saving = saving.then(write);
+  return saving;
+}
+
+async function write(): Promise<void> {
   const { id, show } = showStore.getState();
-  if (!id) return;
+  if (!id || !stored || stored.show === show || ownership.getState().elsewhere) return;
+  // Later than what is there, whatever the clock says: the journal goes by it.
+  const updated = Math.max(Date.now(), stored.updated + 1);
   try {
-    await database.shows.update(id, { show, name: show.name, updated: Date.now() });
+    await database.shows.update(id, { show, name: show.name, updated });
   } catch (error) {
-    dirty = true;
     say({
       tone: 'error',
       text: `The show could not be saved in this browser (${String(error)}). Export it to keep it.`,
     });
+    return;
   }
+  const now = showStore.getState();
+  if (now.id !== id) return;
+  stored = { show, updated };
+  if (now.show === show) clearJournal(id);
+  else noteChanges(id, stored, now.show);
 }
 
 async function saveSession(): Promise<void> {
-  const { sceneId, selection } = sessionStore.getState();
   const { id } = showStore.getState();
   if (!id) return;
-  const { program, incoming } = liveStore.getState().program;
-  await database.session.put({
-    id: 'here',
-    showId: id,
-    sceneId,
-    selection: [...selection],
-    program: incoming ?? program,
-  });
+  const { selection, ...place } = here();
+  await database.session.put({ id: 'here', showId: id, ...place, selection: [...selection] });
 }
 
 /** Fetches the demo show that ships with the app. */
@@ -61,7 +70,8 @@ export async function restoreDemo(): Promise<string> {
   const show = await fetchDemo();
   await save();
   const old = await database.shows.get(demoShowId);
-  if (old && JSON.stringify(old.show) !== JSON.stringify(show)) {
+  clearJournal(demoShowId);
+  if (old && old.deleted === undefined && JSON.stringify(old.show) !== JSON.stringify(show)) {
     await database.shows.put({
       ...old,
       id: newShowId(),
@@ -81,16 +91,51 @@ export async function restoreDemo(): Promise<string> {
 
 export const newShowId = (): string => crypto.randomUUID();
 
-/** Opens a stored show in the editor and the engine. */
+/** The show of that id, if it is there and not deleted. */
+async function storedShow(id: string): Promise<StoredShow | null> {
+  const found = await database.shows.get(id);
+  return found && found.deleted === undefined ? found : null;
+}
+
+/** A stored show as it is read today. One that cannot be opened stays as it is, and that is said. */
+function readStored({ show, name }: StoredShow): Show | null {
+  try {
+    return readShow(JSON.stringify(show), catalogue).show;
+  } catch (error) {
+    if (!(error instanceof ShowFileError)) throw error;
+    say({ tone: 'error', text: `“${name}” can't be opened; nothing of it is changed. ${error.message}` });
+    return null;
+  }
+}
+
+/** The show that was edited last. */
+export const latestShow = (): Promise<StoredShow | undefined> =>
+  database.shows
+    .orderBy('updated')
+    .reverse()
+    .filter(({ deleted }) => deleted === undefined)
+    .first();
+
+/** Opens a stored show in the editor and the engine. `takeOver`: also where another tab edits it. */
 export async function loadShow(
   id: string,
-  place?: { sceneId: string; selection: string[]; program: string },
+  place?: { sceneId: string; selection: readonly string[]; program: string },
+  takeOver = false,
 ): Promise<boolean> {
-  const stored = await database.shows.get(id);
-  if (!stored) return false;
+  if (!(await storedShow(id))) return false;
   await save();
+  if (takeOver) await askToSave(id);
+  await own(id, () => void loadShow(id, here()), takeOver);
+  const found = await storedShow(id);
+  if (!found) return false;
   // Shows kept by older versions are brought up to date as files are.
-  const { show } = readShow(JSON.stringify(stored.show), catalogue);
+  const read = readStored(found);
+  if (!read) {
+    letGo();
+    return false;
+  }
+  stored = { show: read, updated: found.updated };
+  const show = ownership.getState().elsewhere ? read : withNoted(id, stored);
   const has = (scene: string | undefined): scene is string => show.scenes.some((s) => s.id === scene);
   const sceneId = has(place?.sceneId) ? place!.sceneId : show.scenes[0].id;
   const program = has(place?.program) ? place!.program : sceneId;
@@ -98,15 +143,27 @@ export async function loadShow(
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
   engine().open(show, program);
   void giveFiles(show);
+  await save();
   await saveSession();
   return true;
 }
 
+/** Where this tab is. */
+const here = (): { sceneId: string; selection: readonly string[]; program: string } => {
+  const { sceneId, selection } = sessionStore.getState();
+  const { program, incoming } = liveStore.getState().program;
+  return { sceneId, selection, program: incoming ?? program };
+};
+
+/** Goes on editing the open show here, though another tab has it. */
+export const takeOver = (): Promise<boolean> => loadShow(showStore.getState().id, here(), true);
+
 /** Comes back to where the performer was; on the first visit, to the demo show. */
 export async function comeBack(): Promise<void> {
+  await emptyBin();
   const session = await database.session.get('here');
   if (session && (await loadShow(session.showId, session))) return;
-  const [latest] = await database.shows.orderBy('updated').reverse().limit(1).toArray();
+  const latest = await latestShow();
   if (latest && (await loadShow(latest.id))) return;
   await loadShow(await restoreDemo());
 }
@@ -117,8 +174,8 @@ export function keepEverything(): void {
     if (now.id !== before.id || !now.id) return;
     if (now.show === before.show) return;
     engine().update(now.show);
-    dirty = true;
-    timer ??= window.setTimeout(() => void save(), saveMs);
+    const isNoted = stored !== null && noteChanges(now.id, stored, now.show);
+    timer ??= window.setTimeout(() => void save(), isNoted ? saveMs : 0);
   });
   sessionStore.subscribe((now, before) => {
     if (now.sceneId !== before.sceneId || now.selection !== before.selection) void saveSession();
@@ -127,6 +184,7 @@ export function keepEverything(): void {
     const at = (s: typeof now): string => s.program.incoming ?? s.program.program;
     if (at(now) !== at(before)) void saveSession();
   });
+  saveWhenAsked(save);
   window.addEventListener('pagehide', () => void save());
   document.addEventListener('visibilitychange', () => void save());
 }

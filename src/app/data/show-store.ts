@@ -1,11 +1,12 @@
 import { castDraft, produce, type Draft } from 'immer';
-import { temporal, type TemporalState } from 'zundo';
+import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
 import { EditError } from '../../core/show/edit';
 import { makeShow } from '../../core/show/create';
 import type { Scene, Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { say } from '../parts/notices';
+import { ownership } from './ownership';
 
 interface ShowState {
   /** Key in the database; empty while no show is open. */
@@ -25,9 +26,12 @@ export const showStore = create<ShowState>()(
 /** Edits with the same key that follow each other become one step of undo: all moves of one drag. */
 let gesture: string | null = null;
 
+/** Whether the show can be edited here; another tab that has it would save over it. */
+const isHere = (): boolean => !ownership.getState().elsewhere;
+
 function commit(next: Show, gestureKey: string | null): void {
   const { show } = showStore.getState();
-  if (next === show) return;
+  if (next === show || !isHere()) return;
   const history = showStore.temporal.getState();
   const goesOn = gestureKey !== null && gestureKey === gesture;
   if (goesOn) history.pause();
@@ -79,18 +83,15 @@ export function openShow(id: string, show: Show): void {
 
 export function undo(): void {
   gesture = null;
-  showStore.temporal.getState().undo();
+  if (isHere()) showStore.temporal.getState().undo();
 }
 
 export function redo(): void {
   gesture = null;
-  showStore.temporal.getState().redo();
+  if (isHere()) showStore.temporal.getState().redo();
 }
 
 export const useShow = <T>(pick: (show: Show) => T): T => useStore(showStore, (state) => pick(state.show));
 
 export const useScene = (id: string): Scene | undefined =>
   useShow((show) => show.scenes.find((scene) => scene.id === id));
-
-export const useHistory = <T>(pick: (state: TemporalState<{ show: Show }>) => T): T =>
-  useStore(showStore.temporal as never, pick as never);

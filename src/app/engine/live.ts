@@ -75,7 +75,8 @@ export function usePart(part: string): PartGlance | null {
       const listener = (parts: PartGlance[]): void => {
         const now = parts.find((p) => p.part === part) ?? null;
         const before = last.current;
-        if (now?.value === before?.value && now?.samples === before?.samples) return;
+        if (now?.value === before?.value && now?.asked === before?.asked && now?.samples === before?.samples)
+          return;
         last.current = now;
         changed();
       };

@@ -36,13 +36,13 @@ export function onHeard(listener: (event: InputEvent) => void): () => void {
   return () => void listeners.delete(listener);
 }
 
+/** Called after each change, until the function it gives is called. */
+export function onHand(watcher: () => void): () => void {
+  watchers.add(watcher);
+  return () => void watchers.delete(watcher);
+}
+
 /** What stands now, for the desk. */
 export function useHand<T>(pick: (hand: HandState) => T): T {
-  return useSyncExternalStore(
-    (changed) => {
-      watchers.add(changed);
-      return () => void watchers.delete(changed);
-    },
-    () => pick(shown),
-  );
+  return useSyncExternalStore(onHand, () => pick(shown));
 }

@@ -1,6 +1,7 @@
 import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { listenToGamepads } from './gamepads';
+import { keepHand } from './kept-hand';
 import { listenToKeys } from './keys-pointer';
 import { openMidiIfAllowed, playMidiFile } from './midi';
 import { listenToOsc } from './osc';
@@ -21,6 +22,7 @@ export function showHearing(on: boolean): void {
 
 /** Opens what drives the show, and keeps it as the show wants it; called once when the app starts. */
 export function keepInputs(): void {
+  keepHand();
   listenToKeys(window);
   listenToGamepads();
   keepSound();

@@ -14,6 +14,11 @@ export function isTyping(event: KeyboardEvent): boolean {
   );
 }
 
+/** Whether a key presses the button that has the focus: then it is meant for that, and for nothing else. */
+const isPressing = (event: KeyboardEvent): boolean =>
+  (event.code === 'Space' || event.code === 'Enter') &&
+  (event.target as Partial<HTMLElement> | null)?.closest?.('button, a, summary, [role="button"]') != null;
+
 /** A key goes down or up: from the keyboard, or from its stand-in on the screen. */
 export function moveKey(code: string, down: boolean): void {
   const before: KeyState = hand.keys[code] ?? { down: false, presses: 0 };
@@ -26,7 +31,8 @@ export function moveKey(code: string, down: boolean): void {
 /** Lets the keys pressed in a window play Keys nodes. */
 export function listenToKeys(target: Window): void {
   target.addEventListener('keydown', (event) => {
-    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (isTyping(event) || isPressing(event)) return;
     moveKey(event.code, true);
   });
   target.addEventListener('keyup', (event) => moveKey(event.code, false));

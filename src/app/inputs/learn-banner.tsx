@@ -22,8 +22,8 @@ export function LearnBanner() {
     >
       <Radio size={14} className="animate-pulse" />
       <span>
-        <strong>{waiting.label}</strong> learns: turn a dial, press a key or a pad, send a message, or use a
-        stand-in under Inputs.
+        Learning <strong>{waiting.label}</strong>: turn a dial, press a key or a pad, send a message, or use
+        the on-screen controls under Inputs.
       </span>
       <span className="grow" />
       <button type="button" className="btn btn-xs" onClick={stopLearning}>

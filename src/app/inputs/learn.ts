@@ -1,6 +1,7 @@
 import type { Learned } from '../../core/kind/kind';
 import type { InputEvent } from '../../core/run/inputs';
 import { addNode, connect, disconnect, renameNode, setFormula } from '../../core/show/edit';
+import { freePlace } from '../../core/show/free-place';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
@@ -55,7 +56,7 @@ export function driveBy(
     let id = there?.id;
     if (!id) {
       const [x, y] = draft.nodes[node].place;
-      id = addNode(draft, catalogue, kind, [x, y + 200]);
+      id = addNode(draft, catalogue, kind, freePlace(draft, [x, y + 200]));
       Object.assign(draft.nodes[id].controls, controls);
       renameNode(draft, id, name);
     }

@@ -23,7 +23,7 @@ export function MidiCard({ className }: { className?: string }) {
     ([id, { name }]) => id === settings.file || /\.midi?$/i.test(name),
   );
   const { fault, take } = useAddFile((id) => editShow((show) => void (show.inputs.midi.file = id)));
-  const words = midi.devices.length ? midi.devices.join(', ') : 'No device; the surface stands in';
+  const words = midi.devices.length ? midi.devices.join(', ') : 'No device: using the on-screen surface';
   return (
     <SourceCard
       name="MIDI"

@@ -12,7 +12,7 @@ import { SourceCard } from './source-card';
 
 const endings = ['.wav', '.mp3', '.ogg', '.oga', '.flac'];
 const fromWords: Record<ShowInputs['sound']['from'], string> = {
-  loop: 'The loop that ships',
+  loop: 'Built-in loop',
   file: 'A file',
   device: 'A microphone or line',
 };

@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import { useRef, useState } from 'react';
+import { say } from './notices';
 
 interface Props {
   label: string;
@@ -53,7 +54,14 @@ export function ScrubNumber({
         .replace(',', '.')
         .replace(/[^\d.eE+-].*$/, ''),
     );
-    if (draft.trim() !== '' && Number.isFinite(typed)) onChange(held(typed));
+    if (draft.trim() !== '' && Number.isFinite(typed)) {
+      if (held(typed) !== typed)
+        say({
+          tone: 'warning',
+          text: `${label} goes ${typed > held(typed) ? 'up' : 'down'} to ${held(typed)}; ${typed} is beyond it.`,
+        });
+      onChange(held(typed));
+    }
     setDraft(null);
     onDone?.();
   };

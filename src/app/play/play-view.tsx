@@ -3,6 +3,7 @@ import { editShow, endGesture, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
+import { dropFocus } from '../parts/live-button';
 import { ScrubNumber } from '../parts/scrub-number';
 import { TilePicture } from './tile-picture';
 
@@ -50,7 +51,7 @@ function Tile({ id, name, seconds }: { id: string; name: string; seconds: number
             aria-pressed={next}
             onClick={() => engine().state({ type: 'next', scene: next ? null : id })}
           >
-            {next ? 'next' : 'set next'}
+            {next ? 'next' : 'Set next'}
           </button>
         )}
       </div>
@@ -72,7 +73,7 @@ export function PlayView() {
     engine().state({ type: 'next', scene: null });
   };
   return (
-    <main className="flex h-full flex-col gap-4 overflow-y-auto p-4">
+    <main className="flex h-full flex-col gap-4 overflow-y-auto p-4" onClick={dropFocus}>
       <div className="flex items-stretch justify-center gap-4">
         <section aria-label="Program" className="w-[44%]">
           <div className="mb-1 flex items-baseline gap-2">
@@ -136,9 +137,7 @@ export function PlayView() {
         </section>
       </div>
       <section aria-label="Scenes">
-        <p className="quiet mb-2">
-          A click on a tile fades the stage to it. “set next” lets it run in the right monitor first.
-        </p>
+        <p className="quiet mb-2">Click a scene to fade to it. “Set next” previews it on the right.</p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
           {scenes.map((scene) => (
             <Tile key={scene.id} id={scene.id} name={scene.name} seconds={seconds} />

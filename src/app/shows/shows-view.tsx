@@ -12,9 +12,17 @@ import { readShow, ShowFileError, writeShow } from '../../core/show/validate';
 import type { Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { database, type StoredShow } from '../data/db';
-import { demoShowId, keepPicture, loadShow, newShowId, restoreDemo, saveNow } from '../data/keeper';
+import { binDays, bringBack, daysLeft, deleteForGood, moveToBin } from '../data/bin';
+import {
+  demoShowId,
+  keepPicture,
+  latestShow,
+  loadShow,
+  newShowId,
+  restoreDemo,
+  saveNow,
+} from '../data/keeper';
 import { editShow, showStore } from '../data/show-store';
-import { dropTiles } from '../data/tiles';
 import { say } from '../parts/notices';
 
 const list = ['shows'];
@@ -24,7 +32,11 @@ function useShows() {
     queryKey: list,
     queryFn: async () => {
       await saveNow();
-      return database.shows.orderBy('updated').reverse().toArray();
+      const all = await database.shows.orderBy('updated').reverse().toArray();
+      return {
+        kept: all.filter(({ deleted }) => deleted === undefined),
+        binned: all.filter(({ deleted }) => deleted !== undefined),
+      };
     },
   });
 }
@@ -85,21 +97,18 @@ function ShowCard({
     onChange();
   };
   const remove = async (): Promise<void> => {
-    const opened = showStore.getState().show;
     await saveNow();
-    await database.shows.delete(stored.id);
-    await dropTiles(stored.id);
+    await moveToBin(stored.id);
     // Something has to be open and on stage: the show that was edited last, else the demo.
     if (open) {
-      const [latest] = await database.shows.orderBy('updated').reverse().limit(1).toArray();
+      const latest = await latestShow();
       await loadShow(latest?.id ?? (await restoreDemo()));
     }
     onChange();
-    const kept = open ? { ...stored, show: opened } : stored;
     say({
       tone: 'info',
-      text: `${stored.name} is deleted.`,
-      action: { label: 'Undo', run: () => void database.shows.put(kept).then(onChange) },
+      text: `${stored.name} is deleted. It can be brought back for ${binDays} days, below.`,
+      action: { label: 'Undo', run: () => void bringBack(stored.id).then(onChange) },
     });
   };
   return (
@@ -188,6 +197,34 @@ function ShowCard({
   );
 }
 
+/** Deleted shows, which can be brought back for a while. */
+function Bin({ shows, onChange }: { shows: readonly StoredShow[]; onChange(): void }) {
+  if (shows.length === 0) return null;
+  return (
+    <section aria-label="Deleted shows" className="mt-8 border-t edge pt-4" data-testid="bin">
+      <h2 className="heading mb-2">Deleted shows</h2>
+      <ul className="divide-y divide-base-300 rounded-md border edge bg-base-200">
+        {shows.map((stored) => (
+          <li key={stored.id} className="flex items-center gap-3 px-3 py-1.5" data-binned={stored.name}>
+            <span className="grow truncate">{stored.name}</span>
+            <span className="quiet text-2xs">gone for good in {daysLeft(stored)} days</span>
+            <button type="button" className="tool" onClick={() => void bringBack(stored.id).then(onChange)}>
+              Bring back
+            </button>
+            <button
+              type="button"
+              className="tool"
+              onClick={() => void deleteForGood(stored.id).then(onChange)}
+            >
+              Delete for good
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** The shows kept in this browser, and the way in and out for files. */
 export function ShowsView() {
   const shows = useShows();
@@ -238,8 +275,8 @@ export function ShowsView() {
       say({
         tone: findings.length ? 'warning' : 'info',
         text: findings.length
-          ? `${show.name} is here. ${findings.length} remarks; the first: ${findings[0].what}`
-          : `${show.name} is here.`,
+          ? `Imported “${show.name}”. ${findings.length} ${findings.length === 1 ? 'remark' : 'remarks'}: ${findings[0].what}`
+          : `Imported “${show.name}”.`,
       });
     } catch (error) {
       if (error instanceof ShowFileError) setFault({ file: file.name, error });
@@ -316,7 +353,7 @@ export function ShowsView() {
           </div>
         )}
         <div className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-4">
-          {(shows.data ?? []).map((stored) => (
+          {(shows.data?.kept ?? []).map((stored) => (
             <ShowCard
               key={stored.id}
               stored={stored}
@@ -326,11 +363,12 @@ export function ShowsView() {
             />
           ))}
         </div>
-        {shows.data?.length === 0 && (
+        {shows.data?.kept.length === 0 && (
           <p className="quiet mt-10 text-center">No show is here yet. Make a new one, or restore the demo.</p>
         )}
+        <Bin shows={shows.data?.binned ?? []} onChange={refresh} />
         <p className="quiet mt-8 text-2xs">
-          {shows.data?.some((s) => s.id === demoShowId)
+          {shows.data?.kept.some((s) => s.id === demoShowId)
             ? ''
             : 'The demo show is not in the list; “Restore demo” brings it back. '}
           Files end in .pyrvel.json and follow docs/show.schema.json; with media they end in .pyrvel.zip.

@@ -2,6 +2,7 @@ import type { EngineClient } from '../engine/client';
 import { engine } from '../engine/client';
 import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
 import { say } from '../parts/notices';
+import { listenToPanicKeys } from './panic-keys';
 
 /**
  * Stage windows. Each has a small page of its own that shows nothing but a canvas; this window hands the canvas to the
@@ -38,6 +39,7 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
   known.set(stage, { page: page.page, surface: id });
   page.onSize((width, height) => client.resizeSurface(id, width, height));
   listenToKeys(stage);
+  listenToPanicKeys(stage);
   listenToPointer(stage.document.body);
 }
 

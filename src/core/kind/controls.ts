@@ -81,6 +81,8 @@ interface PartsBase extends ControlBase {
   max?: number;
   unit?: string;
   many?: true;
+  /** What its parts are called, where they are not places or ways along x, y and z. */
+  parts?: readonly string[];
   /** The parts are angles: degrees in the interface, radians once resolved. */
   angle?: true;
 }
@@ -230,6 +232,16 @@ export function partsOf(spec: ControlSpec): readonly string[] {
 
 /** Name of one part of a control, as used by wires, formulas and motions: `size`, `place.x`. */
 export const partName = (control: string, part: string): string => (part ? `${control}.${part}` : control);
+
+const colourParts = ['red', 'green', 'blue', 'alpha'];
+
+/** What a part of a control is called in the interface: `Place x`, `From`, `Colour red`. */
+export function partLabel(spec: ControlSpec, part: number): string {
+  const names = partsOf(spec);
+  if (names.length < 2) return spec.label;
+  if ('parts' in spec && spec.parts) return spec.parts[part];
+  return `${spec.label} ${spec.type === 'colour' ? colourParts[part] : names[part]}`;
+}
 
 /** The same as formulas of other nodes name it: `size`, `place_x`. */
 export const linkName = (control: string, part: string): string => (part ? `${control}_${part}` : control);

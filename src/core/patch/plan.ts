@@ -5,7 +5,7 @@ import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
 import { motionsOf, triggersOf } from '../show/motions';
 import type { PatchNode, Scene, Wire } from '../show/types';
-import { originFinder, portOf, portTakes, wiresInto, type Origin } from './wiring';
+import { originFinder, portLabel, portOf, portTakes, wiresInto, type Origin } from './wiring';
 
 /** Where an input of a planned node comes from. */
 export interface PlanSource {
@@ -83,12 +83,6 @@ export function misfit(
   if (!accepted) return `${to.name} has no port ${wire.to.port}; the wire from ${from.name} does nothing.`;
   if (accepted.includes(fromKind.output)) return null;
   return `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} at ${portLabel(toKind, wire.to.port)}; the wire does nothing.`;
-}
-
-function portLabel(kind: Kind, port: string): string {
-  const found = portOf(kind, port);
-  if (found?.type === 'input') return kind.inputs[found.name].label;
-  return found ? kind.controls[found.control].label : port;
 }
 
 function planNode(

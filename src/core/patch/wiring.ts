@@ -1,5 +1,5 @@
 import { kindOf } from '../kind/kind';
-import { partName, partsOf } from '../kind/controls';
+import { partLabel, partName, partsOf } from '../kind/controls';
 import { passThroughOf, type Carries, type Catalogue, type Kind } from '../kind/kind';
 import type { PatchNode, Scene, Wire } from '../show/types';
 
@@ -19,6 +19,16 @@ export function portOf(kind: Kind, port: string): Port {
   if (dot < 0 || !Object.hasOwn(kind.controls, control)) return null;
   const part = partsOf(kind.controls[control]).findIndex((name) => partName(control, name) === port);
   return part < 0 ? null : { type: 'control', control, part };
+}
+
+/** What a port is called: its input or control, and which part of it. */
+export function portLabel(kind: Kind, port: string): string {
+  const found = portOf(kind, port);
+  if (found?.type === 'input') return kind.inputs[found.name].label;
+  if (!found) return port;
+  const spec = kind.controls[found.control];
+  const parts = partsOf(spec).map((part) => partName(found.control, part));
+  return port === found.control ? spec.label : partLabel(spec, parts.indexOf(port));
 }
 
 /** What a port takes; null if there is no such port. */

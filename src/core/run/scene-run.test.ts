@@ -162,7 +162,7 @@ describe('many samples', () => {
       step();
       expect([...(control(copies, 'size') as Float32Array)]).toEqual(expected);
     }
-    expect(run.runs.get(copies)!.note).toMatch(/4 samples at size serve 8 places/);
+    expect(run.runs.get(copies)!.note).toMatch(/^Size: 4 samples stretched over 8 copies\.$/);
   });
 
   test('a formula gives each copy its own; a vector takes lanes by name', () => {
@@ -361,6 +361,31 @@ describe('what a patch may hold that makes no sense', () => {
     update(blend, picture);
     step(1);
     expect(run.inputsOf(blend).picture).toBeNull();
+  });
+
+  test('a whole picture begins with a thousand copies and says so; Count and older shows go beyond', () => {
+    const [picture, copies] = [add('noise'), add('instances')];
+    scene.nodes[picture].size = [300, 200];
+    wire(picture, copies, 'pixels');
+    update(copies);
+    step(2);
+    expect(run.runs.get(copies)!.count).toBe(1000);
+    expect(run.runs.get(copies)!.note).toBe('60,000 pixels, 1,000 copies: raise “Pixels at most” for more.');
+    setControl(scene, copies, 'mostPixels', 1048576);
+    update(copies);
+    step(2);
+    expect(run.runs.get(copies)!.count).toBe(60_000);
+    expect(run.runs.get(copies)!.note).toBeNull();
+    expect(catalogue.get('instances')!.migrate![1]({ count: 0 })).toEqual({ count: 0, mostPixels: 1048576 });
+  });
+
+  test('a picture made of numbers is as large as these, whatever size it is given', () => {
+    const [numbers, strip] = [add('number-line', { samples: 40 }), add('data-image')];
+    wire(numbers, strip, 'in');
+    scene.nodes[strip].size = [1, 40];
+    update(strip);
+    step(1);
+    expect(run.runs.get(strip)!.image).toMatchObject({ width: 40, height: 1 });
   });
 
   test('a formula whose node was deleted keeps its last values and says so', () => {

@@ -1,6 +1,7 @@
 import { kindOf } from '../kind/kind';
 import type { ImageRef } from '../image-ref';
 import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Resources } from '../kind/kind';
+import { portLabel } from '../patch/wiring';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { PatchNode, Scene, Wire } from '../show/types';
 import { emptyShape } from '../shape/shape';
@@ -25,6 +26,13 @@ const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
     a.precision === b.precision
   );
 };
+
+/** `Turn x: 1,225 samples stretched over 32,400 copies`. */
+function countNote(kind: Kind, port: string, samples: number, places: number): string {
+  const what = kind.output === 'prop' ? 'copies' : 'places';
+  const how = samples < places ? 'stretched over' : 'reduced to';
+  return `${portLabel(kind, port)}: ${samples.toLocaleString('en')} samples ${how} ${places.toLocaleString('en')} ${what}.`;
+}
 
 /** Samples that a kind makes at least: where they stand for moments, one for each. */
 const leastSamples = (kind: Kind, run: NodeRun, { spread }: Moment): number =>
@@ -370,8 +378,7 @@ export class SceneRun {
       }
     }
     run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
-    run.countNote =
-      bringer && longest !== run.count ? `${longest} samples at ${bringer} serve ${run.count} places.` : null;
+    run.countNote = bringer && longest !== run.count ? countNote(kind, bringer, longest, run.count) : null;
     update(true);
     return changed.size > 0;
   }
@@ -391,7 +398,9 @@ export class SceneRun {
   private imageOf(run: NodeRun, planned: PlanNode, work: NodeWork, frame: Frame): ImageRef {
     const { kind } = planned;
     const { inputs } = work;
-    let size: readonly [number, number] | null = run.node.size ?? null;
+    // A picture made of numbers is as large as these: another size would leave some of them out.
+    const isData = kind.output === 'image' && kind.paint.type === 'data';
+    let size: readonly [number, number] | null = isData ? null : (run.node.size ?? null);
     if (!size && kind.output === 'image') size = kind.sizeFrom?.(work) ?? null;
     if (!size) {
       for (const [name, spec] of Object.entries(kind.inputs)) {

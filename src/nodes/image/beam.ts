@@ -150,7 +150,8 @@ export default imageKind({
       max: 2,
     }),
     lit: point({
-      label: 'Lit from, to',
+      label: 'Lit part',
+      parts: ['Lit from', 'Lit to'],
       help: 'The part of the stroke that is lit: 0 its beginning, 1 its end.',
       default: [0, 1],
       range: [0, 1],

@@ -21,7 +21,8 @@ export default imageKind({
       max: 10,
     }),
     axes: point({
-      label: 'Across, up',
+      label: 'Strength',
+      parts: ['Across', 'Up'],
       help: 'Share of the push along each axis.',
       default: [1, 1],
       range: [-1, 1],

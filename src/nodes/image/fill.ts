@@ -11,7 +11,7 @@ export default imageKind({
     colour: colour({
       label: 'Colour',
       help: 'The colour; its alpha is how much it covers.',
-      default: [0.06, 0.05, 0.08, 1],
+      default: [0.94, 0.65, 0.23, 1],
     }),
   },
   paint: { type: 'shader', body: 'return vec4($colour.rgb * $colour.a, $colour.a);' },

@@ -11,13 +11,15 @@ export default imageKind({
   inputs: { picture: { label: 'Picture', help: 'What is changed.', carries: 'image' } },
   controls: {
     input: point({
-      label: 'Input low, high',
+      label: 'Input',
+      parts: ['Input low', 'Input high'],
       help: 'The values that become the two ends.',
       default: [0, 1],
       range: [-1, 2],
     }),
     output: point({
-      label: 'Output low, high',
+      label: 'Output',
+      parts: ['Output low', 'Output high'],
       help: 'What the ends become; also below 0.',
       default: [0, 1],
       range: [-1, 2],
@@ -40,7 +42,8 @@ export default imageKind({
     }),
     brightness: number({ label: 'Brightness', help: 'Added to every value.', default: 0, range: [-1, 1] }),
     gain: vector({
-      label: 'Red, green, blue',
+      label: 'Channels',
+      parts: ['Red', 'Green', 'Blue'],
       help: 'Strength of each colour.',
       default: [1, 1, 1],
       range: [0, 2],

@@ -24,7 +24,8 @@ export default imageKind({
       default: 'brightness',
     }),
     range: point({
-      label: 'From, to',
+      label: 'Range',
+      parts: ['From', 'To'],
       help: 'Mask values at which the mix begins and is complete.',
       default: [0, 1],
       range: [0, 1],

@@ -81,6 +81,10 @@ function layoutOf(c: LayoutControls): Layout | null {
   }
 }
 
+/** Copies that the pixels of an image stand for. */
+const pixelCopies = (reads: string, { width, height }: { width: number; height: number }): number =>
+  reads === 'rows' ? width : width * height;
+
 /** Copies a layout stands for if nobody says how many. */
 const usualCount = 12;
 
@@ -470,25 +474,42 @@ export default propKind({
       shownIf: (c) => c.reads === 'rows',
     }),
     sizeRange: point({
-      label: 'Size from, to',
+      label: 'Size range',
+      parts: ['Size from', 'Size to'],
       help: 'Pixel values 0 to 1 lie between these.',
       default: [0.2, 1],
       range: [0, 2],
       shownIf: (c) => c.reads === 'rows',
     }),
     spread: countsDiffer('How fewer points or pixels serve more copies.'),
+    mostPixels: whole({
+      label: 'Pixels at most',
+      help: 'How many copies the pixels of an image make at most while Count is 0, spread over the whole image. A whole picture has hundreds of thousands.',
+      default: 1000,
+      range: [0, 10000],
+      min: 1,
+      max: 1048576,
+      shownIf: (c) => Number(c.count) === 0,
+    }),
   },
+  // Shows of version 1 had no limit.
+  migrate: { 1: (controls) => ({ mostPixels: 1048576, ...controls }) },
   moves: (c) => c.timed,
   countOf(c, inputs, longest) {
     if (c.count > 0) return c.count;
     const pixels = inputs.pixels;
-    const fromPixels = pixels ? (c.reads === 'rows' ? pixels.width : pixels.width * pixels.height) : 0;
+    const fromPixels = pixels ? Math.min(c.mostPixels, pixelCopies(c.reads, pixels)) : 0;
     const on = (inputs.on as Shape | null)?.count ?? 0;
     const others = Math.max(longest, fromPixels, on);
     if (c.layout === 'grid' && !on) return Math.min(1048576, Math.max(others, c.columns * c.rows * c.layers));
     return Math.min(1048576, c.layout !== 'none' && others === 1 ? usualCount : others);
   },
-  describe({ controls: c, inputs, count, moment }): InstancesProp {
+  describe({ controls: c, inputs, count, moment, remark }): InstancesProp {
+    const given = inputs.pixels && c.count === 0 ? pixelCopies(c.reads, inputs.pixels) : 0;
+    if (given > c.mostPixels)
+      remark?.(
+        `${given.toLocaleString('en')} pixels, ${count.toLocaleString('en')} copies: raise “Pixels at most” for more.`,
+      );
     const wired = inputs.body;
     let body: BodyProp | InstancesProp = dot;
     if (wired && 'positions' in wired)

@@ -31,7 +31,8 @@ export default signalKind({
       default: 'none',
     }),
     range: point({
-      label: 'Low, high',
+      label: 'Range',
+      parts: ['Low', 'High'],
       help: 'The ends.',
       default: [0, 1],
       range: [-1, 1],

@@ -69,6 +69,7 @@ export default signalKind({
     }),
     gains: vector({
       label: 'Gain',
+      parts: ['Bass gain', 'Mid gain', 'Treble gain'],
       help: 'Decibels on bass (to 250 Hz), middle (to 2,500 Hz) and treble.',
       default: [0, 0, 0],
       range: [-24, 24],

@@ -9,7 +9,13 @@ export default signalKind({
   words: ['wander', 'brownian', 'drunk', 'random', 'stagger', 'stroll'],
   inputs: {},
   controls: {
-    range: point({ label: 'Low, high', help: 'The ends.', default: [-1, 1], range: [-1, 1] }),
+    range: point({
+      label: 'Range',
+      parts: ['Low', 'High'],
+      help: 'The ends.',
+      default: [-1, 1],
+      range: [-1, 1],
+    }),
     step: number({
       label: 'Greatest step',
       help: 'The most it moves at a tick, up or down.',

@@ -27,7 +27,7 @@ export default signalKind({
         distance: 'By distance',
         spiral: 'In a spiral',
         random: 'At random',
-        turned: 'Lanes become samples',
+        turned: 'Swap lanes and samples',
       },
       default: 'reverse',
     }),

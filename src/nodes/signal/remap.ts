@@ -12,13 +12,15 @@ export default signalKind({
   controls: {
     before: number({ label: 'Add before', help: 'Added to what comes in.', default: 0, range: [-1, 1] }),
     from: point({
-      label: 'In low, high',
+      label: 'In',
+      parts: ['In low', 'In high'],
       help: 'The values that become the two ends.',
       default: [-1, 1],
       range: [-1, 1],
     }),
     to: point({
-      label: 'Out low, high',
+      label: 'Out',
+      parts: ['Out low', 'Out high'],
       help: 'What the ends become; high below low inverts.',
       default: [0, 1],
       range: [-1, 1],

@@ -18,7 +18,8 @@ export default signalKind({
       default: 'even',
     }),
     range: point({
-      label: 'From, to',
+      label: 'Range',
+      parts: ['From', 'To'],
       help: 'Lowest and highest value.',
       default: [0, 1],
       range: [-1, 1],

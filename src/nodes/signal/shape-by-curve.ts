@@ -18,7 +18,8 @@ export default signalKind({
   },
   controls: {
     from: point({
-      label: 'In low, high',
+      label: 'In',
+      parts: ['In low', 'In high'],
       help: 'The values that find the first and the last sample of the curve.',
       default: [0, 1],
       range: [-1, 1],

@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { Code, Pipette, Spline, Waves, Zap } from 'lucide-react';
 import { useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
-import { partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
+import { partLabel, partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
 import { numbersOf, plainValue } from '../../../core/run/node-run';
 import { sendHome, setControl } from '../../../core/show/edit';
 import type { ControlValue, CurveLane, Scene, Stop } from '../../../core/show/types';
@@ -32,7 +32,7 @@ function Label({ spec, onHome }: { spec: ControlSpec; onHome(): void }) {
   return (
     <span
       className="w-24 shrink-0 truncate"
-      title={`${spec.help} Double-click: home.`}
+      title={`${spec.help} Double-click to reset.`}
       onDoubleClick={onHome}
     >
       {spec.label}
@@ -64,9 +64,7 @@ export function ControlRow({ scene, node, control, spec }: Props) {
     <NumberRow
       key={part}
       place={{ scene, node, control, part: partName(control, part), spec }}
-      label={
-        part ? `${spec.type === 'colour' ? (partWords[part] ?? part) : `${spec.label} ${part}`}` : spec.label
-      }
+      label={spec.type === 'colour' ? partWords[part] : partLabel(spec, k)}
       value={numbers[k]}
       onChange={(v) => set(names.length === 1 ? v : numbers.map((old, j) => (j === k ? v : old)))}
     />

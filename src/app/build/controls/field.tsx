@@ -10,11 +10,13 @@ export function TextField({
   invalid,
   live,
   className,
+  title,
   onChange,
   onDone,
 }: {
   label: string;
   value: string;
+  title?: string;
   lines?: number;
   mono?: boolean;
   invalid?: boolean;
@@ -27,6 +29,7 @@ export function TextField({
   const [draft, setDraft] = useState<string | null>(null);
   const shared = {
     'aria-label': label,
+    title,
     'aria-invalid': invalid,
     spellCheck: false,
     value: draft ?? value,

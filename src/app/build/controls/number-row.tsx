@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
+import { Lock, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
@@ -36,6 +36,8 @@ export function NumberRow({
   const min = 'min' in spec ? spec.min : undefined;
   const max = 'max' in spec ? spec.max : undefined;
   const unit = 'unit' in spec ? spec.unit : undefined;
+  const isHeld =
+    live !== null && Math.abs(live.asked - live.value) > 1e-6 * Math.max(1, Math.abs(live.asked));
   const set = (v: number): void => onChange(limit(spec, v));
   const fit = wire?.fit;
   const setFit = (to: [number, number]): void => {
@@ -56,7 +58,7 @@ export function NumberRow({
       <div className="flex h-7 items-center gap-2">
         <span
           className={clsx('w-24 shrink-0 truncate', driven && 'text-primary')}
-          title={`${spec.help} Double-click: home.`}
+          title={`${spec.help} Double-click to reset.`}
           onDoubleClick={home}
         >
           {label}
@@ -73,8 +75,14 @@ export function NumberRow({
             className="figures h-6 min-w-16 shrink-0 px-1.5 pt-0.5 text-right whitespace-nowrap text-primary"
             aria-label={`${label} now`}
             data-testid="live-value"
+            title={
+              isHeld
+                ? `${shortNumber(live.asked)} is beyond the limit; ${shortNumber(live.value)} is used.`
+                : undefined
+            }
           >
             {live ? shortNumber(live.value) : '…'}
+            {isHeld && <Lock size={10} className="ml-1 inline text-warning" aria-label="at its limit" />}
             {live && live.samples > 1 && <span className="quiet text-2xs">&thinsp;·{live.samples}</span>}
           </output>
         ) : (

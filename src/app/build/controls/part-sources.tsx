@@ -211,8 +211,8 @@ export function PartSources({ place }: { place: PartPlace }) {
         <button
           type="button"
           className="tool"
-          title="Back to its home value, and nothing drives it"
-          aria-label="Send home"
+          title="Reset: back to its home value, and nothing drives it"
+          aria-label="Reset"
           onClick={() => editScene(scene.id, (d) => sendHome(d, catalogue, node, control))}
         >
           <Home size={13} />
