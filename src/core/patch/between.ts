@@ -8,15 +8,9 @@ export interface Between {
   port: string;
 }
 
-/** Order in which the inputs of a kind are meant: its first is what it works on. */
-const inputFor = (kind: Kind, carries: Carries): { name: string; at: number } | null => {
-  const at = Object.values(kind.inputs).findIndex((spec) => takes(spec, carries));
-  return at < 0 ? null : { name: Object.keys(kind.inputs)[at], at };
-};
-
 /**
- * The kind to put between a wire and a node that cannot take it: one that works on what comes and gives what the first input
- * of the node takes, the plainest of these. Null if there is none.
+ * The kind to put between a wire and a node that cannot take it: one whose first input takes what comes and which gives what the
+ * first input of the node takes, the plainest of these. Null if there is none.
  */
 export function kindBetween(catalogue: Catalogue, carries: Carries, target: Kind): Between | null {
   const [first] = Object.entries(target.inputs);
@@ -26,12 +20,11 @@ export function kindBetween(catalogue: Catalogue, carries: Carries, target: Kind
   for (const kind of catalogue.values()) {
     if (kind === target || !takes(spec, kind.output) || kind.output === carries) continue;
     if (kind.output === 'image' && kind.isSceneOut) continue;
-    const input = inputFor(kind, carries);
-    if (!input) continue;
-    // By its first input, and made for just this rather than taking it as well.
-    const isMain = kind.inputs[input.name].carries === carries;
-    const rank = 2 * input.at + (isMain ? 0 : 1) + Object.keys(kind.inputs).length / 100;
-    found.push({ kind, into: input.name, port, rank });
+    const [input] = Object.entries(kind.inputs);
+    if (!input || !takes(input[1], carries)) continue;
+    // Made for just this, rather than taking it as well.
+    const rank = (input[1].carries === carries ? 0 : 1) + Object.keys(kind.inputs).length / 100;
+    found.push({ kind, into: input[0], port, rank });
   }
   const best = found.sort((a, b) => a.rank - b.rank)[0];
   return best ? { kind: best.kind, into: best.into, port: best.port } : null;
