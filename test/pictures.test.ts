@@ -95,13 +95,21 @@ describe('files', () => {
   });
 
   test('an empty file is not taken at all', async () => {
+    const listed = (): Promise<string[]> =>
+      desk.driver.executeScript(
+        `return [...document.querySelectorAll('[data-testid="inspector"] option')].map((o) => o.textContent)`,
+      );
+    const chosen = (): Promise<string> =>
+      desk.driver.executeScript(`return document.querySelector('[data-part="file"] select').value`);
+    const [before, was] = [await listed(), await chosen()];
     await give('empty.png', '');
-    const row = await desk.until(
+    await desk.until(
       'its reason',
       () => desk.text('[data-part] [role="alert"], [role="alert"]'),
-      (t) => t.length > 0,
+      (t) => t.includes('empty.png is empty'),
     );
-    expect(row).toBeTruthy();
+    expect(await listed()).toEqual(before);
+    expect(await chosen()).toBe(was);
   });
 });
 

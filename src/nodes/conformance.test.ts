@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { partsOf, rangeOf, type ControlSpec } from '../core/kind/controls';
-import type { Kind } from '../core/kind/kind';
+import type { DataPicture, GlslType, Kind, Sheet } from '../core/kind/kind';
 import { FormulaError, parseFormula } from '../core/formula/parse';
 import { ballShape } from '../core/shape/make';
 import { quietInputs } from '../core/run/inputs';
@@ -32,7 +32,11 @@ const resources = {
 };
 
 /** The kind with something wired into every input, run for a few frames. */
-function play(kind: Kind, controls: Record<string, ControlValue> = {}): { run: SceneRun; id: string } {
+function play(
+  kind: Kind,
+  controls: Record<string, ControlValue> = {},
+  frames = 12,
+): { run: SceneRun; id: string } {
   const scene: Scene = makeScene(catalogue, 's1', 'Scene');
   const id = kind.output === 'image' && kind.isSceneOut ? 'n1' : addNode(scene, catalogue, kind.id, [0, 0]);
   Object.assign(scene.nodes[id].controls, controls);
@@ -44,7 +48,7 @@ function play(kind: Kind, controls: Record<string, ControlValue> = {}): { run: S
   }
   const run = new SceneRun(catalogue, null, resources);
   run.update(scene, [id]);
-  for (let frame = 0; frame < 12; frame++) {
+  for (let frame = 0; frame < frames; frame++) {
     run.run({
       moment: momentAt(frame / 60, frame ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 }),
       live: quietInputs(),
@@ -60,6 +64,110 @@ function numbersGiven({ run, id }: { run: SceneRun; id: string }): number[] {
   if (node.given) return node.given.lanes.flatMap((lane) => [...lane.samples]);
   if (node.shape) return [...node.shape.positions, ...node.shape.normals, ...node.shape.uvs];
   return node.image ? [node.image.width, node.image.height] : [];
+}
+
+const lengths: Readonly<Record<Exclude<GlslType, 'vec4list'>, number>> = {
+  float: 1,
+  vec2: 2,
+  vec3: 3,
+  vec4: 4,
+  mat3: 9,
+};
+
+function checkDerived(derived: Readonly<Record<string, GlslType>>, values: Record<string, unknown>): void {
+  expect(Object.keys(values).sort()).toEqual(Object.keys(derived).sort());
+  for (const [name, type] of Object.entries(derived)) {
+    const given = values[name];
+    const list = typeof given === 'number' ? [given] : [...(given as number[])];
+    if (type === 'vec4list') expect(list.length % 4).toBe(0);
+    else expect([name, list.length]).toEqual([name, lengths[type]]);
+    expect([name, list.every(Number.isFinite)]).toEqual([name, true]);
+  }
+}
+
+function checkPicture({ width, height, rgba }: DataPicture): void {
+  expect(rgba).toHaveLength(4 * width * height);
+  expect(rgba.every(Number.isFinite)).toBe(true);
+}
+
+function checkSheet(sheet: Sheet<never, never>, work: never, controls: never): void {
+  switch (sheet.from) {
+    case 'numbers':
+      checkPicture(sheet.fill(work));
+      break;
+    case 'clip':
+      expect(Object.values(sheet.timing(work)).every((v) => typeof v !== 'number' || !Number.isNaN(v))).toBe(
+        true,
+      );
+      break;
+    case 'text':
+      expect(sheet.lay(controls)).toEqual(expect.objectContaining({ text: expect.any(String) }));
+      break;
+    case 'past': {
+      const { frames, scale } = sheet.keep(controls);
+      expect(frames).toBeGreaterThanOrEqual(1);
+      expect(scale > 0 && scale <= 1).toBe(true);
+      break;
+    }
+    case 'camera':
+      expect(typeof sheet.device(controls)).toBe('string');
+      break;
+    case 'look':
+    case 'file':
+      break;
+  }
+}
+
+/** Numbers of what a shot is to be drawn with, however deep they lie. */
+const numbersIn = (value: unknown): number[] =>
+  typeof value === 'number'
+    ? [value]
+    : typeof value === 'object' && value
+      ? Object.values(value).flatMap(numbersIn)
+      : [];
+
+/** Runs what the engine asks of an image or field each frame, with what the node was given; gives how many hooks there were. */
+function askHooks({ run, id }: { run: SceneRun; id: string }): number {
+  const node = run.runs.get(id)!;
+  const { kind } = node.plan;
+  const controls = node.controls as never;
+  let hooks = 0;
+  if (kind.output === 'field' && kind.derive) {
+    checkDerived(
+      kind.derived ?? {},
+      kind.derive(controls, momentAt(0.2, 1 / 60, 60, { bpm: 120, beatsPerBar: 4 })),
+    );
+    hooks++;
+  }
+  if (kind.output !== 'image') return hooks;
+  const work = node.work! as never;
+  const { moment } = node.work!;
+  const { paint } = kind;
+  if (paint.type === 'data') checkPicture(paint.fill(work));
+  if (paint.type === 'shot' || paint.type === 'field') {
+    const numbers = numbersIn(paint.settings(work));
+    expect(numbers.length).toBeGreaterThan(0);
+    expect(numbers.every(Number.isFinite)).toBe(true);
+  }
+  if (paint.type !== 'shader' && paint.type !== 'passes') return hooks + 1;
+  if (paint.derive) {
+    checkDerived(paint.derived ?? {}, paint.derive(controls, moment, 90));
+    hooks++;
+  }
+  for (const sheet of Object.values(paint.sheets ?? {})) {
+    checkSheet(sheet as never, work, controls);
+    hooks++;
+  }
+  if (paint.type === 'passes') {
+    const left = paint.passes.filter(({ skip }) => !skip?.(controls, 90, () => true));
+    expect(left.length).toBeGreaterThan(0);
+    for (const { scale } of left) {
+      const share = scale?.(controls, 90) ?? 1;
+      expect(share > 0 && share <= 1).toBe(true);
+    }
+    hooks++;
+  }
+  return hooks;
 }
 
 /** The low and high end of a control, at its hard limits where it has them. */
@@ -86,27 +194,30 @@ describe.each(kinds)('%s', (_label, kind) => {
     for (const port of Object.keys(kind.inputs)) expect(Object.keys(kind.controls)).not.toContain(port);
   });
 
-  test('defaults lie within range and limits', () => {
-    for (const [name, spec] of Object.entries(kind.controls)) {
-      if (!('range' in spec)) continue;
-      const values: readonly number[] = Array.isArray(spec.default)
-        ? (spec.default as readonly number[])
-        : [Number(spec.default)];
-      for (const value of values) {
-        expect([name, value >= (spec.min ?? -Infinity) && value <= (spec.max ?? Infinity)]).toEqual([
-          name,
-          true,
-        ]);
+  const ranged = Object.entries(kind.controls).flatMap(([name, spec]) =>
+    'range' in spec ? [{ name, spec }] : [],
+  );
+  if (ranged.length)
+    test('defaults lie within range and limits', () => {
+      for (const { name, spec } of ranged) {
+        const values: readonly number[] = Array.isArray(spec.default)
+          ? (spec.default as readonly number[])
+          : [Number(spec.default)];
+        for (const value of values) {
+          expect([name, value >= (spec.min ?? -Infinity) && value <= (spec.max ?? Infinity)]).toEqual([
+            name,
+            true,
+          ]);
+        }
+        expect(spec.range[0]).toBeLessThan(spec.range[1]);
       }
-      expect(spec.range[0]).toBeLessThan(spec.range[1]);
-    }
-  });
+    });
 
-  test('choices begin with one of their options', () => {
-    for (const spec of Object.values(kind.controls)) {
-      if (spec.type === 'choice') expect(Object.keys(spec.options)).toContain(spec.default);
-    }
-  });
+  const choices = Object.values(kind.controls).filter((spec) => spec.type === 'choice');
+  if (choices.length)
+    test('choices begin with one of their options', () => {
+      for (const spec of choices) expect(Object.keys(spec.options)).toContain(spec.default);
+    });
 
   test('gives finite results by default, the same every time', () => {
     const first = play(kind);
@@ -115,27 +226,35 @@ describe.each(kinds)('%s', (_label, kind) => {
     expect(values.every(Number.isFinite)).toBe(true);
     if (kind.output !== 'prop' && kind.output !== 'field') expect(values.length).toBeGreaterThan(0);
     expect(numbersGiven(play(kind))).toEqual(values);
+    const isPainted = kind.output === 'image' && kind.paint.type !== 'shader';
+    expect(askHooks(first)).toBeGreaterThanOrEqual(isPainted ? 1 : 0);
   });
 
-  test('stands the ends of every control', () => {
-    for (const [name, spec] of Object.entries(kind.controls)) {
-      for (const value of ends(spec)) {
-        // A part that a model does not have is a fault, and said so.
-        if (kind.id === 'model' && name === 'part' && Number(value) > 16) continue;
-        const played = play(kind, { [name]: value });
-        expect([name, value, played.run.faults().get(played.id)]).toEqual([name, value, undefined]);
-        expect([name, value, numbersGiven(played).every(Number.isFinite)]).toEqual([name, value, true]);
+  const hasEnds = Object.values(kind.controls).some((spec) => ends(spec).length);
+  if (hasEnds)
+    test('stands the ends of every control', () => {
+      for (const [name, spec] of Object.entries(kind.controls)) {
+        for (const value of ends(spec)) {
+          // A part that a model does not have is a fault, and said so.
+          if (kind.id === 'model' && name === 'part' && Number(value) > 16) continue;
+          const played = play(kind, { [name]: value });
+          expect([name, value, played.run.faults().get(played.id)]).toEqual([name, value, undefined]);
+          expect([name, value, numbersGiven(played).every(Number.isFinite)]).toEqual([name, value, true]);
+          askHooks(played);
+        }
       }
-    }
-  });
+    });
 
   if (kind.output === 'signal') {
-    test('keeps to its natural range', () => {
-      const { run, id } = play(kind);
+    test('keeps to its natural range, at both ends', () => {
+      const { run, id } = play(kind, {}, 90);
       const [low, high] = kind.naturalRange(run.runs.get(id)!.controls as never);
       expect(low).toBeLessThan(high);
-      if (Object.keys(kind.inputs).length === 0)
-        for (const v of numbersGiven({ run, id })) expect(v).toBeGreaterThanOrEqual(low - 1e-4);
+      expect(Number.isFinite(low) && Number.isFinite(high)).toBe(true);
+      const values = numbersGiven({ run, id });
+      expect(values.length).toBeGreaterThan(0);
+      expect(Math.min(...values)).toBeGreaterThanOrEqual(low - 1e-4);
+      expect(Math.max(...values)).toBeLessThanOrEqual(high + 1e-4);
     });
   }
 
@@ -170,15 +289,16 @@ describe.each(kinds)('%s', (_label, kind) => {
         ]).toEqual([name, true]);
       }
     });
-    test('its formula controls can be read', () => {
-      for (const spec of Object.values(kind.controls)) {
-        if (spec.type !== 'formula') continue;
-        expect(() => parseFormula(spec.default, (n) => spec.variables.includes(n))).not.toThrow();
-        expect(() => parseFormula('nothing_of_that_name', (n) => spec.variables.includes(n))).toThrow(
-          FormulaError,
-        );
-      }
-    });
+    const formulas = Object.values(kind.controls).filter((spec) => spec.type === 'formula');
+    if (formulas.length)
+      test('its formula controls can be read', () => {
+        for (const spec of formulas) {
+          expect(() => parseFormula(spec.default, (n) => spec.variables.includes(n))).not.toThrow();
+          expect(() => parseFormula('nothing_of_that_name', (n) => spec.variables.includes(n))).toThrow(
+            FormulaError,
+          );
+        }
+      });
   }
 });
 

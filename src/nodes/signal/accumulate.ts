@@ -47,8 +47,9 @@ export default signalKind({
     const [low, high] = [Math.min(...c.range), Math.max(...c.range)];
     rowsLike(inputs.in, out).forEach(({ from, into }, k) => {
       let reached = memory.reached[k];
-      if (restarts || reached?.length !== into.length)
+      if (reached?.length !== into.length)
         reached = memory.reached[k] = new Float64Array(into.length).fill(c.start);
+      else if (restarts) reached.fill(c.start);
       for (let i = 0; i < into.length; i++) {
         const next = reached[i] + from[i] * c.factor * moment.dt;
         // One that is held at an end leaves it as soon as the speed turns.
