@@ -105,7 +105,7 @@ describe('shows in this browser', () => {
       controls: { depth: 0.25, bed: 'sand' },
     };
     await desk.importText(writeShow(later));
-    await desk.notice('warning', 'From Later is here');
+    await desk.notice('warning', 'Imported “From Later”');
     await desk.click('[data-show="From Later"] button');
     await desk.until(
       'the placeholder',

@@ -85,18 +85,19 @@ const sayFault: ErrorRequestHandler = (
 /**
  * Serves the built app and the demo show. Requests that come under another name than the loopback one (or, where it is
  * bound to another address, than that), or from a page of another origin, are refused, so that no page of the web can
- * speak with it through the browser.
+ * speak with it through the browser. `dist`: the built app, if it is not that of this tree.
  */
-export function makeApp(options: { host?: string; oscHost?: string } = {}): Express {
+export function makeApp(options: { host?: string; oscHost?: string; dist?: string } = {}): Express {
+  const dist = options.dist ?? path.join(root, 'dist');
   const app = express();
   app.disable('x-powered-by');
   app.use(headers);
   app.use(guard(options.host ?? '127.0.0.1'));
   app.use('/osc', oscRouter(options.oscHost));
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
-  app.use(express.static(path.join(root, 'dist'), { index: 'index.html' }));
+  app.use(express.static(dist, { index: 'index.html' }));
   // Views are addresses of the app; a missing file is not.
-  app.get(/^\/[a-z]*$/, (_request, response) => response.sendFile(path.join(root, 'dist/index.html')));
+  app.get(/^\/[a-z]*$/, (_request, response) => response.sendFile(path.join(dist, 'index.html')));
   app.use((_request, response) => refuse(response, 404, 'There is nothing here.'));
   app.use(sayFault);
   return app;

@@ -1,87 +1,199 @@
+import type { Show } from '../../core/show/types';
 import { Gpu } from '../gpu';
+import { chainByHand as chainBefore, chainEngine as chainNode } from './before/chain';
+import {
+  copiesByHand as copiesBefore,
+  copiesEngine as copiesNode,
+  lanesByHand as lanesBefore,
+  lanesEngine as lanesNode,
+} from './before/copies';
+import { feedbackByHand as feedbackBefore, feedbackEngine as feedbackNode } from './before/feedback';
+import { alike as coverAlike } from './before/measure';
+import { Raw as RawBefore } from './before/raw';
+import {
+  fieldsByHand as fieldsBefore,
+  fieldsEngine as fieldsNode,
+  sheetByHand as sheetBefore,
+  sheetEngine as sheetNode,
+} from './before/space';
 import { chainByHand, chainEngine, stepsEngine } from './chain';
-import { copiesByHand, copiesEngine, cpuMs, lanesByHand, lanesEngine } from './copies';
+import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
-import { alike, compare, median, type Ratio, type Work } from './measure';
+import {
+  alike,
+  compare,
+  median,
+  plainOf,
+  ratioOf,
+  timed,
+  type Ratio,
+  type Shown,
+  type Work,
+} from './measure';
 import { numberCases } from './numbers';
 import { Raw } from './raw';
-import { previewsEngine } from './previews';
+import { previewsRatio } from './previews';
+import { sceneWork } from './scenes';
 import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
 import { stillEngine } from './still';
 import { blurEngine, glowEngine } from './wide';
 
 /** What `npm run bench` calls in this page. */
 export interface BenchPage {
-  pyrvelBench: { names: string[]; run(name: string): Ratio };
+  pyrvelBench: {
+    names: string[];
+    run(name: string): Promise<Ratio & { pictures: string[] }>;
+    /** Opens a workload for `--against`: a scene of the show by its name, or an engine side by that of its figure. */
+    open(name: string, show: Show): void;
+    /** Milliseconds a frame of the open workload, over so many frames from the next on. */
+    time(frames: number): number;
+    /** Engine sides that can be opened. */
+    engines: string[];
+  };
 }
 
 const gpu = new Gpu();
-const raw = new Raw();
+// One surface with a depth buffer and one without, as a program for one picture would have it.
+const raws = { flat: new Raw(), deep: new Raw(true) };
+const rawBefore = new RawBefore();
 const rounds = 11;
+let pictures: string[] = [];
 
-/** A figure that is no ratio of two works on the card. */
-const plain = (measure: () => number, times = rounds): Ratio => {
-  const values = Array.from({ length: times }, measure).sort((a, b) => a - b);
-  const at = (share: number): number => values[Math.round((times - 1) * share)];
-  return { median: median(values), low: at(0.25), high: at(0.75), ms: [at(0.5), 1] };
-};
+/** Two pictures, once it is seen that they are the same. */
+const same = (a: Shown, b: Shown): [Shown, Shown] => alike(a, b, (sentence) => void pictures.push(sentence));
 
-const steps = (bits: '8' | '16' | '32'): Ratio =>
-  compare(seen(stepsEngine(gpu, bits, true)), seen(stepsEngine(gpu, bits, false)), rounds, 4);
-const seen = (work: Work & { look(): number[] }): Work => {
+const seen = (work: Shown): Shown => {
   work.frame(0);
   work.frame(1);
-  if (work.look().every((v, k) => v === 0 || k === 3))
+  if (work.pixels().every((v, k) => v < 3 || k % 4 === 3))
     throw new Error('The picture to be measured is black.');
   return work;
 };
 
-const merged = (count: number, frames: number, times = rounds): Ratio =>
-  compare(...alike(copiesEngine(gpu, count), copiesByHand(raw, count, 'quad', 'merged')), times, frames);
+/** Engine sides by what they draw. */
+const engines = {
+  chain8: () => chainEngine(gpu),
+  feedback: () => feedbackEngine(gpu),
+  blur64: () => blurEngine(gpu, 64),
+  glow: () => glowEngine(gpu),
+  copies10k: () => copiesEngine(gpu, 10000).rig,
+  copies100k: () => copiesEngine(gpu, 100000).rig,
+  cubes10k: () => copiesEngine(gpu, 10000, 'cube').rig,
+  lanes100k: () => lanesEngine(gpu, 100000).rig,
+  sheet1024: () => sheetEngine(gpu),
+  fields4: () => fieldsEngine(gpu),
+} as const;
 
-const cases: Record<string, () => Ratio> = {
-  chain8: () => compare(seen(chainEngine(gpu)), chainByHand(raw), rounds, 4),
-  chain8Speedup: () => steps('16'),
-  chain8Speedup8: () => steps('8'),
-  chain8Speedup32: () => steps('32'),
-  feedback: () => compare(seen(feedbackEngine(gpu)), feedbackByHand(raw), rounds, 6),
-  blur64: () => compare(seen(blurEngine(gpu, 64)), seen(blurEngine(gpu, 8)), rounds, 4),
-  glow: () => compare(seen(glowEngine(gpu)), seen(blurEngine(gpu, 8)), rounds, 4),
-  previews: () => compare(previewsEngine(gpu, true), previewsEngine(gpu, false), rounds, 8),
-  copies10k: () =>
-    compare(...alike(copiesEngine(gpu, 10000), copiesByHand(raw, 10000, 'quad', 'plain')), rounds, 4),
-  copies100k: () =>
-    compare(...alike(copiesEngine(gpu, 100000), copiesByHand(raw, 100000, 'quad', 'plain')), rounds, 2),
-  cubes10k: () =>
-    compare(...alike(copiesEngine(gpu, 10000, 'cube'), copiesByHand(raw, 10000, 'cube', 'plain')), rounds, 4),
-  copiesMerged10k: () => merged(10000, 6),
-  copiesMerged100k: () => merged(100000, 3),
-  copiesMerged1m: () => merged(1000000, 1, 7),
-  lanes100k: () => compare(...alike(lanesEngine(gpu, 100000), lanesByHand(raw, 100000)), rounds, 3),
-  // Two million lines take seconds in software: few rounds have to do.
-  sheet1024: () => compare(...alike(sheetEngine(gpu), sheetByHand(raw)), 5, 1),
-  fields4: () => compare(...alike(fieldsEngine(gpu), fieldsByHand(raw)), rounds, 6),
+const steps = (bits: '8' | '16' | '32', over: 'gradient' | 'noise'): Ratio =>
+  compare(...same(stepsEngine(gpu, bits, true, over), stepsEngine(gpu, bits, false, over)), rounds, 4);
+
+const copies = (of: CopiesEngine, way: 'plain' | 'merged', times: number, frames: number): Ratio =>
+  compare(...same(of.rig, copiesByHand(raws.flat, of, way)), times, frames);
+
+/** As a Shot is at home, smooth and soft, over the same plain program by hand: another picture at its edges. */
+const copiesAtHome = (count: number, mesh: 'quad' | 'cube', frames: number): Ratio => {
+  const home = copiesEngine(gpu, count, mesh, {});
+  return compare(
+    seen(home.rig),
+    copiesByHand(raws.flat, copiesEngine(gpu, count, mesh), 'plain'),
+    rounds,
+    frames,
+  );
+};
+
+const mergedBefore = (count: number, frames: number, times = rounds): Ratio =>
+  compare(
+    ...coverAlike(copiesNode(gpu, count), copiesBefore(rawBefore, count, 'quad', 'merged')),
+    times,
+    frames,
+  );
+
+const cases: Record<string, () => Ratio | Promise<Ratio>> = {
+  chain8: () => compare(...same(engines.chain8(), chainByHand(raws.flat)), rounds, 4),
+  chain8Speedup: () => steps('16', 'gradient'),
+  chain8SpeedupNoise: () => steps('16', 'noise'),
+  chain8Speedup8: () => steps('8', 'gradient'),
+  chain8Speedup32: () => steps('32', 'gradient'),
+  feedback: () => compare(...same(engines.feedback(), feedbackByHand(raws.flat)), rounds, 6),
+  blur64: () => compare(seen(engines.blur64()), seen(blurEngine(gpu, 8)), rounds, 4),
+  glow: () => compare(seen(engines.glow()), seen(blurEngine(gpu, 8)), rounds, 4),
+  previews: () => previewsRatio(gpu, 9),
+  copies10k: () => copies(copiesEngine(gpu, 10000), 'plain', rounds, 4),
+  copies100k: () => copies(copiesEngine(gpu, 100000), 'plain', rounds, 2),
+  cubes10k: () => copies(copiesEngine(gpu, 10000, 'cube'), 'plain', rounds, 4),
+  copies10kHome: () => copiesAtHome(10000, 'quad', 4),
+  copies100kHome: () => copiesAtHome(100000, 'quad', 2),
+  cubes10kHome: () => copiesAtHome(10000, 'cube', 4),
+  copiesMerged10k: () => copies(copiesEngine(gpu, 10000), 'merged', rounds, 6),
+  copiesMerged100k: () => copies(copiesEngine(gpu, 100000), 'merged', rounds, 3),
+  copiesMerged1m: () => copies(copiesEngine(gpu, 1000000), 'merged', 9, 1),
+  lanes100k: () => copies(lanesEngine(gpu, 100000), 'merged', rounds, 3),
+  // Two million lines take a second in software.
+  sheet1024: () => compare(...same(engines.sheet1024(), sheetByHand(raws.deep)), 9, 1),
+  fields4: () => compare(...same(engines.fields4(), fieldsByHand(raws.flat)), rounds, 6),
   cpuCopies: () => {
-    const many = copiesEngine(gpu, 1000000);
-    const few = copiesEngine(gpu, 10000);
-    cpuMs(many, 2);
-    cpuMs(few, 20);
-    return plain(() => cpuMs(many, 12) / cpuMs(few, 30), 5);
+    const [many, few] = [copiesEngine(gpu, 1000000), copiesEngine(gpu, 10000)];
+    cpuTimes(many, 0, 2);
+    cpuTimes(few, 0, 20);
+    const times: [number[], number[]] = [[], []];
+    for (let round = 0; round < 9; round++) {
+      times[0].push(median(cpuTimes(many, 2 + 8 * round, 8)));
+      times[1].push(median(cpuTimes(few, 20 + 24 * round, 24)));
+    }
+    return ratioOf(times[0], times[1]);
   },
   static200Ms: () => {
     const rig = stillEngine(gpu);
     rig.frame(0);
     rig.finish();
-    return plain(() => {
-      const start = performance.now();
-      for (let k = 0; k < 50; k++) rig.frame(k + 1);
-      return (performance.now() - start) / 50;
-    });
+    return plainOf(
+      Array.from({ length: rounds }, () => {
+        const start = performance.now();
+        for (let k = 0; k < 50; k++) rig.player.play(rig.player.scene, rig.frameOf(k), [], rig.size.height);
+        return (performance.now() - start) / 50;
+      }),
+    );
   },
   ...numberCases,
+  // As they were taken before, for one release: the picture of a node instead of a surface, and other hand-written sides.
+  chain8Before: () => compare(chainNode(gpu), chainBefore(rawBefore), rounds, 4),
+  feedbackBefore: () => compare(feedbackNode(gpu), feedbackBefore(rawBefore), rounds, 6),
+  copiesMerged10kBefore: () => mergedBefore(10000, 6),
+  copiesMerged100kBefore: () => mergedBefore(100000, 3),
+  copiesMerged1mBefore: () => mergedBefore(1000000, 1, 7),
+  lanes100kBefore: () =>
+    compare(...coverAlike(lanesNode(gpu, 100000), lanesBefore(rawBefore, 100000)), rounds, 3),
+  sheet1024Before: () => compare(...coverAlike(sheetNode(gpu), sheetBefore(rawBefore)), 5, 1),
+  fields4Before: () => compare(...coverAlike(fieldsNode(gpu), fieldsBefore(rawBefore)), rounds, 6),
 };
+
+let open: { work: Work; next: number; end(): void } | null = null;
 
 (window as unknown as BenchPage).pyrvelBench = {
   names: Object.keys(cases),
-  run: (name) => cases[name](),
+  async run(name) {
+    pictures = [];
+    return { ...(await cases[name]()), pictures };
+  },
+  engines: Object.keys(engines),
+  open(name, show) {
+    open?.end();
+    const scene = show.scenes.find((s) => s.name === name);
+    if (scene) {
+      const work = sceneWork(gpu, show, scene);
+      open = { work, next: 0, end: () => work.dispose() };
+    } else {
+      const work = engines[name as keyof typeof engines]();
+      open = { work, next: 0, end: () => work.player.dispose() };
+    }
+    // Shaders are compiled and textures sent at first use.
+    timed(open.work, 0, 3);
+    open.next = 3;
+  },
+  time(frames) {
+    if (!open) throw new Error('Nothing is open.');
+    const ms = timed(open.work, open.next, frames) / frames;
+    open.next += frames;
+    return ms;
+  },
 };

@@ -10,7 +10,7 @@ import { addNode, connect } from '../../core/show/edit';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { momentAt } from '../../core/time/clock';
 import { oneStep } from '../../core/time/loop-steps';
-import { compare, type Ratio } from './measure';
+import { compare, plainOf, ratioOf, type Ratio } from './measure';
 import { catalogue } from '../../nodes/catalogue';
 
 const tempo = { bpm: 120, beatsPerBar: 4 };
@@ -136,7 +136,7 @@ function oscillator100k(): Ratio {
 }
 
 /** 300 nodes of 64 samples: 60 each of five kinds, and the same sums written down in one loop. */
-function signals300Ms(): Ratio {
+function signals300(): Ratio {
   warmUp();
   const patch = new Patch();
   const ends: string[] = [];
@@ -180,10 +180,7 @@ function signals300Ms(): Ratio {
   ends.forEach((id, row) =>
     sameNumbers(run.runs.get(id)!.signal.lanes[0].samples, byHand[row], `Row ${row} and the loop`, 1e-3),
   );
-  const sorted = ours.sort((a, b) => a - b);
-  const at = (share: number): number => sorted[Math.floor(share * (sorted.length - 1))];
-  theirs.sort((a, b) => a - b);
-  return { median: at(0.5), low: at(0.25), high: at(0.75), ms: [at(0.5), theirs[15]] };
+  return ratioOf(ours, theirs);
 }
 
 /** A chain of five pure nodes asked for 240 moments, and the same chain run once with 240 samples. */
@@ -232,16 +229,14 @@ function audioCore(): Ratio {
     // The first seconds are spent on getting quick.
     if (second > 3) shares.push((performance.now() - start) / 1000);
   }
-  shares.sort((a, b) => a - b);
-  const at = (share: number): number => shares[Math.floor(share * (shares.length - 1))];
-  return { median: at(0.5), low: at(0.25), high: at(0.75), ms: [at(0.5) * 1000, 1] };
+  return plainOf(shares);
 }
 
 /** What the processor works out by itself. */
 export const numberCases: Readonly<Record<string, () => Ratio>> = {
   formula100k,
   oscillator100k,
-  signals300Ms,
+  signals300,
   timeSpread240,
   audioCore,
 };

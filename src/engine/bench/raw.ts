@@ -1,19 +1,19 @@
-import { coverOf, type Drawing } from './measure';
+import { defaultCamera } from '../../core/prop';
+import { ShotCamera } from '../shot-camera';
+import type { Shown } from './measure';
 import { size } from './rig';
 
 /** The little that a program written by hand for one picture needs: WebGL2 without a library. */
 export class Raw {
   readonly gl: WebGL2RenderingContext;
   private readonly read = new Uint8Array(4);
-  private readonly probe: WebGLFramebuffer;
+  private readonly canvas = new OffscreenCanvas(16, 16);
 
-  constructor() {
-    const canvas = new OffscreenCanvas(16, 16);
-    this.gl = canvas.getContext('webgl2', { alpha: false, antialias: false, depth: false })!;
+  constructor(depth = false) {
+    this.gl = this.canvas.getContext('webgl2', { alpha: false, antialias: false, depth })!;
     const { gl } = this;
     gl.getExtension('EXT_color_buffer_float');
     gl.getExtension('OES_texture_float_linear');
-    this.probe = this.target(1, 1, gl.RGBA8).framebuffer;
   }
 
   program(vertex: string, fragment: string): WebGLProgram {
@@ -108,7 +108,7 @@ export class Raw {
   }
 
   /** One triangle over the whole target. */
-  pass(program: WebGLProgram, framebuffer: WebGLFramebuffer, width: number, height: number): void {
+  pass(program: WebGLProgram, framebuffer: WebGLFramebuffer | null, width: number, height: number): void {
     const { gl } = this;
     gl.bindFramebuffer(gl.FRAMEBUFFER, framebuffer);
     gl.viewport(0, 0, width, height);
@@ -116,27 +116,58 @@ export class Raw {
     gl.drawArrays(gl.TRIANGLES, 0, 3);
   }
 
-  /** A piece of work drawn by hand, ended by a read of one pixel of `last`, which is that large. */
-  work(last: WebGLFramebuffer, frame: (k: number) => void, { width, height } = size): Drawing {
-    const { gl } = this;
+  /** A piece of work drawn by hand onto a surface of that size: the last that a frame draws goes there. */
+  shown(frame: (k: number) => void, of: Shown['size'] = size): Shown {
+    const { gl, canvas } = this;
+    const { width, height } = of;
+    const whole = new Uint8Array(4 * width * height);
     return {
-      frame,
-      covered: () => {
-        const rgba = new Float32Array(4 * width * height);
-        gl.bindFramebuffer(gl.FRAMEBUFFER, last);
-        gl.readPixels(0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
-        return coverOf(rgba);
+      size: of,
+      frame: (k) => {
+        if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
+        frame(k);
+      },
+      pixels: () => {
+        gl.bindFramebuffer(gl.FRAMEBUFFER, null);
+        gl.readPixels(0, 0, width, height, gl.RGBA, gl.UNSIGNED_BYTE, whole);
+        return whole.slice();
       },
       finish: () => {
-        // A blit of one pixel into 8 bits depends on the picture and can be read whatever its precision.
-        gl.bindFramebuffer(gl.READ_FRAMEBUFFER, last);
-        gl.bindFramebuffer(gl.DRAW_FRAMEBUFFER, this.probe);
-        gl.blitFramebuffer(0, 0, 1, 1, 0, 0, 1, 1, gl.COLOR_BUFFER_BIT, gl.NEAREST);
-        gl.bindFramebuffer(gl.FRAMEBUFFER, this.probe);
+        gl.bindFramebuffer(gl.FRAMEBUFFER, null);
         gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.read);
       },
     };
   }
+}
+
+/** Half a step of noise before the last rounding to 8 bits, as surfaces of the engine have it. */
+export const ditherGlsl = `
+vec3 dither(vec3 c) { return c + (fract(sin(dot(gl_FragCoord.xy, vec2(12.9898, 78.233))) * 43758.5453) - 0.5) / 255.0; }
+`;
+
+/** A number as a literal of GLSL. */
+export const literal = (value: number): string => {
+  const text = String(Number(value.toPrecision(9)));
+  return /[.e]/.test(text) ? text : `${text}.0`;
+};
+export const vec = (values: readonly number[]): string =>
+  `vec${values.length}(${values.map(literal).join(', ')})`;
+
+const camera = new ShotCamera();
+const degrees = Math.PI / 180;
+
+/** What the camera of the measured patches sees, swinging by 5 degrees, as one matrix: worked out on the processor once a frame. */
+export function seenAt(k: number, aspect: number): Float32Array {
+  const orbit = (30 + 5 * Math.sin((Math.PI * k) / 60)) * degrees;
+  const [up, distance] = [25 * degrees, 1.9];
+  const flat = distance * Math.cos(up);
+  const place: [number, number, number] = [
+    flat * Math.sin(orbit),
+    distance * Math.sin(up),
+    flat * Math.cos(orbit),
+  ];
+  const { projectionMatrix, matrixWorld } = camera.place({ ...defaultCamera, place }, aspect);
+  return new Float32Array(projectionMatrix.clone().multiply(matrixWorld.clone().invert()).elements);
 }
 
 export const fullVertex = `#version 300 es
@@ -145,15 +176,4 @@ void main() {
   vec2 p = vec2(float((gl_VertexID << 1) & 2), float(gl_VertexID & 2));
   place = p;
   gl_Position = vec4(p * 2.0 - 1.0, 0.0, 1.0);
-}`;
-
-/** What the usual camera sees, 16:9, swinging by 5 degrees as it does in the patches that are measured. */
-export const usualCamera = `
-uniform float time;
-vec4 seen(vec3 p) {
-  float a = 0.5236 + sin(time * 3.1416) * 0.08727;
-  p.xz = mat2(cos(a), sin(a), -sin(a), cos(a)) * p.xz;
-  p.yz = mat2(0.90631, 0.42262, -0.42262, 0.90631) * p.yz;
-  p.z -= 1.9;
-  return vec4(p.x * 2.74748 * 360.0 / 640.0, p.y * 2.74748, -p.z - 0.02, -p.z);
 }`;

@@ -3,14 +3,16 @@ import { addNode, connect } from '../../core/show/edit';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { sceneOutOf } from '../../core/patch/plan';
 import { quietInputs } from '../../core/run/inputs';
-import { SceneRun } from '../../core/run/scene-run';
+import type { Frame } from '../../core/run/frame';
 import { momentAt } from '../../core/time/clock';
 import { oneStep } from '../../core/time/loop-steps';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
-import { ImageStage, type StageOptions } from '../image-stage';
+import type { StageOptions } from '../image-stage';
 import { MediaLibrary } from '../media/library';
-import { coverOf, type Drawing } from './measure';
+import { Presenter } from '../presenter';
+import { ScenePlayer } from '../scene-player';
+import type { Shown } from './measure';
 
 export const size = { width: 640, height: 360 };
 
@@ -31,60 +33,68 @@ export class Patch {
   }
 }
 
-/** The engine at work on one patch, without a worker or windows around it. */
-export class Rig implements Drawing {
-  readonly run = new SceneRun(catalogue);
-  readonly stage: ImageStage;
+/** Patches that are measured read no files but those that ship. */
+export const noFiles = (): MediaLibrary =>
+  new MediaLibrary(
+    () => Promise.reject(new Error('No page is there.')),
+    () => undefined,
+  );
+
+/** The engine at work on one scene, whole: from its numbers through Scene Out to a surface, without a worker around it. */
+export class Rig implements Shown {
+  readonly player: ScenePlayer;
+  private readonly presenter: Presenter;
   private readonly live = quietInputs();
   private readonly pixel = new Uint8Array(4);
 
   constructor(
     private readonly gpu: Gpu,
     private readonly patch: Patch,
-    /** The node whose picture is wanted; what a scene does to it on its way out is not measured. */
-    private readonly node: string,
+    /** The node whose picture is the scene's. */
+    last: string,
     options: Omit<StageOptions, 'waits'> = {},
-    private readonly canvas = size,
+    readonly size: Shown['size'] = { width: 640, height: 360 },
   ) {
-    this.run.update(patch.scene, [node]);
-    // Patches that are measured read no files.
-    const media = new MediaLibrary(
-      () => Promise.reject(new Error('No page is there.')),
-      () => undefined,
-    );
-    this.stage = new ImageStage(gpu, this.run, media, { ...options, waits: true });
+    patch.wire(last, patch.out, 'picture');
+    this.player = new ScenePlayer(gpu, catalogue, noFiles(), patch.scene, { ...options, waits: true });
+    this.presenter = new Presenter(gpu);
+  }
+
+  /** What the scene is told of a frame. */
+  frameOf(k: number): Frame {
+    const moment = momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 });
+    return { moment, live: this.live, canvas: this.size, loop: oneStep };
   }
 
   frame(k: number): void {
-    const moment = momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 });
-    const frame = { moment, live: this.live, canvas: this.canvas, loop: oneStep };
-    this.run.run(frame);
-    this.stage.fullHeight = this.canvas.height;
-    this.stage.draw(this.patch.scene, frame, [this.node]);
+    const { gpu, size: canvas } = this;
+    this.player.play(this.patch.scene, this.frameOf(k), [], canvas.height);
+    gpu.resize(canvas.width, canvas.height);
+    this.presenter.draw({ first: this.player.picture, second: gpu.empty, fade: 0, level: 1 });
   }
 
   finish(): void {
-    const target = this.gpu.acquire(1, 1, '8');
-    const texture = this.stage.textureOf(this.node);
-    this.gpu.copy(texture, target);
-    this.gpu.gl.finish();
-    this.gpu.renderer.readRenderTargetPixels(target, 0, 0, 1, 1, this.pixel);
-    this.gpu.release(target);
+    const { gl } = this.gpu;
+    this.gpu.renderer.setRenderTarget(null);
+    gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, this.pixel);
   }
 
-  covered(): number {
-    const { width, height } = this.canvas;
+  pixels(): Uint8Array {
+    const { gl } = this.gpu;
+    const { width, height } = this.size;
+    const rgba = new Uint8Array(4 * width * height);
+    this.gpu.renderer.setRenderTarget(null);
+    gl.readPixels(0, 0, width, height, gl.RGBA, gl.UNSIGNED_BYTE, rgba);
+    return rgba;
+  }
+
+  /** Pixels of a node's picture as numbers, the lowest row first. */
+  numbersOf(node: string, width: number, height: number): Float32Array {
     const target = this.gpu.acquire(width, height, '32');
-    this.gpu.copy(this.stage.textureOf(this.node), target);
+    this.gpu.copy(this.player.stage.textureOf(node), target);
     const rgba = new Float32Array(4 * width * height);
     this.gpu.renderer.readRenderTargetPixels(target, 0, 0, width, height, rgba);
     this.gpu.release(target);
-    return coverOf(rgba);
-  }
-
-  /** A pixel of the picture, 0..255, to see that what is measured is drawn. */
-  look(): number[] {
-    this.finish();
-    return [...this.pixel];
+    return rgba;
   }
 }

@@ -1,8 +1,9 @@
 import { gridLines } from '../../core/shape/shape';
 import type { Stop } from '../../core/show/types';
+import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
-import type { Drawing } from './measure';
-import { fullVertex, usualCamera, type Raw } from './raw';
+import type { Shown } from './measure';
+import { ditherGlsl, fullVertex, literal, seenAt, vec, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';
 
 /** A sheet of 1,024 x 1,024 points lifted by an image that stands still, drawn as lines. */
@@ -27,20 +28,11 @@ export function sheetEngine(gpu: Gpu): Rig {
   return new Rig(gpu, p, shot);
 }
 
-const sheetVertex = `#version 300 es
-precision highp float;
-in vec3 position;
-in vec2 uv;
-uniform sampler2D image;
-${usualCamera}
-void main() {
-  vec3 p = position;
-  p.z += 0.3 * dot(textureLod(image, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722));
-  gl_Position = seen(p);
-}`;
+const bodyHome = (control: string): unknown => catalogue.get('body')!.controls[control].default;
 
-export function sheetByHand(raw: Raw): Drawing {
+export function sheetByHand(raw: Raw): Shown {
   const { gl } = raw;
+  const { width, height } = size;
   const n = 1024;
   const positions = new Float32Array(3 * n * n);
   const uvs = new Float32Array(2 * n * n);
@@ -53,30 +45,36 @@ export function sheetByHand(raw: Raw): Drawing {
   const index = new Uint32Array(rows.length + columns.length);
   index.set(rows);
   index.set(columns, rows.length);
+  const middle = Number(bodyHome('liftMiddle'));
   const program = raw.program(
-    sheetVertex,
+    `#version 300 es
+precision highp float;
+in vec3 position;
+in vec2 uv;
+uniform sampler2D image;
+uniform mat4 seen;
+void main() {
+  gl_Position = seen * vec4(position.xy, 0.3 * (dot(textureLod(image, uv, 0.0).rgb, vec3(0.2126, 0.7152, 0.0722)) - ${literal(middle)}), 1.0);
+}`,
     `#version 300 es
 precision highp float;
 out vec4 result;
-void main() { result = vec4(0.95, 0.78, 0.5, 1.0); }`,
+void main() { result = vec4(${vec((bodyHome('colour') as number[]).slice(0, 3))}, 1.0); }`,
   );
   const vertices = raw.vertices(program, { position: [positions, 3], uv: [uvs, 2] }, index);
-  const ramp = Float32Array.from({ length: 256 * 256 * 4 }, (_, k) => ((k >> 2) % 256) / 255);
+  // A gradient from the left to the right as wide as the picture is high, as the patch has it.
+  const ramp = Float32Array.from({ length: 256 * 256 * 4 }, (_, k) =>
+    Math.min(1, Math.max(0, ((((k >> 2) % 256) + 0.5) / 256 - 0.5) * 1 + 0.5)),
+  );
   const image = raw.picture(256, 256, ramp);
-  const target = raw.target(size.width, size.height, gl.RGBA16F);
-  const depth = gl.createRenderbuffer();
-  gl.bindRenderbuffer(gl.RENDERBUFFER, depth);
-  gl.renderbufferStorage(gl.RENDERBUFFER, gl.DEPTH_COMPONENT24, size.width, size.height);
-  gl.bindFramebuffer(gl.FRAMEBUFFER, target.framebuffer);
-  gl.framebufferRenderbuffer(gl.FRAMEBUFFER, gl.DEPTH_ATTACHMENT, gl.RENDERBUFFER, depth);
-  const time = gl.getUniformLocation(program, 'time');
-  return raw.work(target.framebuffer, (k) => {
+  const seen = gl.getUniformLocation(program, 'seen');
+  return raw.shown((k) => {
     gl.useProgram(program);
-    gl.uniform1f(time, k / 60);
+    gl.uniformMatrix4fv(seen, false, seenAt(k, width / height));
     gl.bindTexture(gl.TEXTURE_2D, image);
-    gl.bindFramebuffer(gl.FRAMEBUFFER, target.framebuffer);
-    gl.viewport(0, 0, size.width, size.height);
-    gl.clearColor(0, 0, 0, 0);
+    gl.bindFramebuffer(gl.FRAMEBUFFER, null);
+    gl.viewport(0, 0, width, height);
+    gl.clearColor(0, 0, 0, 1);
     gl.enable(gl.DEPTH_TEST);
     gl.clear(gl.COLOR_BUFFER_BIT | gl.DEPTH_BUFFER_BIT);
     gl.bindVertexArray(vertices);
@@ -118,8 +116,9 @@ const fieldsFragment = `#version 300 es
 precision highp float;
 in vec2 place;
 out vec4 result;
-uniform float time;
-uniform vec3 moved; uniform vec3 two; uniform vec3 three;
+uniform vec3 moved;
+const vec3 two = ${vec(places[1])}; const vec3 three = ${vec(places[2])};
+${ditherGlsl}
 vec2 join(float a, float b) {
   float h = clamp(0.5 + 0.5 * (a - b) / 0.12, 0.0, 1.0);
   return vec2(mix(a, b, h) - 0.12 * h * (1.0 - h), h);
@@ -177,23 +176,21 @@ void main() {
     do { sum += (h - map(at + n * h)) * scale; scale *= 0.78; h += 0.045; } while (h < 0.2);
     picture = vec4(colour * clamp(1.0 - 1.6 * sum, 0.0, 1.0), 1.0) * cover;
   }
-  result = picture;
+  result = vec4(dither(picture.rgb), 1.0);
 }`;
 
-export function fieldsByHand(raw: Raw): Drawing {
+export function fieldsByHand(raw: Raw): Shown {
   const { gl } = raw;
   const program = raw.program(fullVertex, fieldsFragment);
-  const target = raw.target(small.width, small.height, gl.RGBA16F);
-  return raw.work(
-    target.framebuffer,
-    (k) => {
-      gl.useProgram(program);
-      const x = places[0][0] + 0.1 * Math.sin((2 * Math.PI * 0.5 * k) / 60);
-      gl.uniform3f(gl.getUniformLocation(program, 'moved'), x, places[0][1], places[0][2]);
-      gl.uniform3f(gl.getUniformLocation(program, 'two'), ...places[1]);
-      gl.uniform3f(gl.getUniformLocation(program, 'three'), ...places[2]);
-      raw.pass(program, target.framebuffer, small.width, small.height);
-    },
-    small,
-  );
+  const moved = gl.getUniformLocation(program, 'moved');
+  return raw.shown((k) => {
+    gl.useProgram(program);
+    gl.uniform3f(
+      moved,
+      places[0][0] + 0.1 * Math.sin((2 * Math.PI * 0.5 * k) / 60),
+      places[0][1],
+      places[0][2],
+    );
+    raw.pass(program, null, small.width, small.height);
+  }, small);
 }
