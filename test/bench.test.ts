@@ -3,7 +3,7 @@ import { Key } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
 import { Desk, smallShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 beforeAll(async () => {
   desk = await Desk.open();

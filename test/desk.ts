@@ -8,7 +8,8 @@ import { Sketch } from '../demo/sketch';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
 
-const patience = 40000;
+/** Milliseconds that a state is waited for: a machine that is busy with something else may take long. */
+const patience = Number(process.env.PYRVEL_TEST_PATIENCE ?? 100000);
 
 /** An empty show at the size that tests are drawn at. */
 export function smallShow(name = 'Small'): Show {
@@ -202,6 +203,24 @@ export class Desk {
 
   port(node: string, port: string): string {
     return `[data-node="${node}"] [data-port="${port}"]`;
+  }
+
+  /** Waits until the patch stands: it moves once more when its cards have been measured. */
+  async patchStands(): Promise<void> {
+    let before = '';
+    await this.until(
+      'the patch to stand',
+      () =>
+        this.driver.executeAsyncScript<string>(`
+          const done = arguments[0];
+          const now = () => [...document.querySelectorAll('.react-flow__viewport, .react-flow__node')].map((e) => e.style.transform).join();
+          requestAnimationFrame(() => setTimeout(() => done(now()), 80));`),
+      (now) => {
+        const same = now === before && now.length > 0;
+        before = now;
+        return same;
+      },
+    );
   }
 
   /** Draws a wire from the output of a node to a port of another, or onto its card. */

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals
 import { Key } from 'selenium-webdriver';
 import { Desk, movingShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 beforeAll(async () => {
   desk = await Desk.open();

@@ -3,7 +3,7 @@ import { Sketch } from '../demo/sketch';
 import type { ControlValue } from '../src/core/show/types';
 import { Desk, smallShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 const aspect = 320 / 180;
 const grey = [

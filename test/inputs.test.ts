@@ -6,9 +6,9 @@ import { writePacket } from '../src/core/osc/packet';
 import type { Show } from '../src/core/show/types';
 import { Desk, smallShow } from './desk';
 
-jest.setTimeout(240000);
+jest.setTimeout(400000);
 let desk: Desk;
-beforeAll(async () => void (desk = await Desk.open()), 120000);
+beforeAll(async () => void (desk = await Desk.open()));
 afterAll(() => desk.close());
 
 function showOf(name: string, fill: (s: Sketch) => void): Show {

@@ -4,7 +4,7 @@ import { randomAt } from '../src/core/random';
 import type { ControlValue, Scene } from '../src/core/show/types';
 import { Probe } from './probe';
 
-jest.setTimeout(240000);
+jest.setTimeout(400000);
 let probe: Probe;
 beforeAll(async () => {
   probe = await Probe.open();

@@ -4,7 +4,7 @@ import { catalogue } from '../src/nodes/catalogue';
 import { exrOf, hdrOf, pngOf } from './files';
 import { Case, Probe, type Seen } from './probe';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let probe: Probe;
 beforeAll(async () => {
   probe = await Probe.open();

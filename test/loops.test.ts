@@ -3,7 +3,7 @@ import { Sketch } from '../demo/sketch';
 import type { ReturnSettings } from '../src/core/show/types';
 import { Probe } from './probe';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let probe: Probe;
 beforeAll(async () => {
   probe = await Probe.open();

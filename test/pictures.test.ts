@@ -7,7 +7,7 @@ import { Sketch } from '../demo/sketch';
 import { Desk, smallShow } from './desk';
 import { pngOf } from './files';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 let folder: string;
 

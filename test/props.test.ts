@@ -4,7 +4,7 @@ import type { ControlValue } from '../src/core/show/types';
 import { glbOf, pngOf } from './files';
 import { Probe, type Pixel, type Seen } from './probe';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let probe: Probe;
 beforeAll(async () => {
   probe = await Probe.open();

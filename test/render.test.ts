@@ -6,7 +6,7 @@ import { Options } from '../bin/arguments';
 import { renderFrames } from '../bin/render';
 import { movingShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let folder: string;
 beforeAll(() => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-render-'));

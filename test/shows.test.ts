@@ -4,7 +4,7 @@ import type { Show } from '../src/core/show/types';
 import { writeShow } from '../src/core/show/validate';
 import { Desk, movingShow, smallShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 beforeAll(async () => {
   desk = await Desk.open();

@@ -6,7 +6,7 @@ import { By } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
 import { Desk, smallShow } from './desk';
 
-jest.setTimeout(120000);
+jest.setTimeout(400000);
 let desk: Desk;
 let folder: string;
 

@@ -1,0 +1,125 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { By, Key } from 'selenium-webdriver';
+import { Sketch } from '../demo/sketch';
+import type { Show } from '../src/core/show/types';
+import { Desk, movingShow, smallShow } from './desk';
+
+jest.setTimeout(400000);
+let desk: Desk;
+beforeAll(async () => void (desk = await Desk.open()));
+afterAll(() => desk?.close());
+
+const elsewhere = async (): Promise<number> =>
+  (await desk.driver.findElements(By.css('[data-testid="elsewhere"]'))).length;
+const shown = (label: string): Promise<string> => desk.text(`[role="spinbutton"][aria-label="${label}"]`);
+
+function discShow(name: string): Show {
+  const show = smallShow(name);
+  const s = new Sketch('s1', 'Scene 1', [400, 0]);
+  const disc = s.add('flat-shape', 'Disc', [100, 0], { size: [0.5, 0.5] });
+  const fader = s.add('midi', 'Fader', [100, 200], { number: 41 });
+  s.wire(fader, disc, 'size.x', [0, 1]);
+  s.wire(disc, s.out, 'picture');
+  show.scenes = [s.scene];
+  return show;
+}
+
+describe('edits', () => {
+  test('one that is reloaded at once is there, again and again', async () => {
+    await desk.openShow(movingShow('Reloaded', { Amber: [1, 0.6, 0.1] }));
+    for (const value of ['1.3', '1.7', '2.1']) {
+      await desk.choose('Levels');
+      await desk.type('Gamma value', value);
+      await desk.driver.navigate().refresh();
+      await desk.choose('Levels');
+      expect(await shown('Gamma value')).toBe(value);
+    }
+  });
+
+  test('what the database never got is taken from what was noted at once', async () => {
+    await desk.choose('Levels');
+    // A page that is killed writes nothing any more.
+    await desk.driver.executeScript(`
+      const put = IDBObjectStore.prototype.put;
+      IDBObjectStore.prototype.put = function (value, ...rest) {
+        if (this.name === 'shows') throw new DOMException('killed', 'AbortError');
+        return put.call(this, value, ...rest);
+      };`);
+    await desk.type('Gamma value', '0.9');
+    await desk.driver.navigate().refresh();
+    await desk.choose('Levels');
+    expect(await shown('Gamma value')).toBe('0.9');
+  });
+});
+
+describe('a show in two tabs', () => {
+  let first: string;
+  let second: string;
+  const inTab = async <T>(tab: string, what: () => Promise<T>): Promise<T> => {
+    await desk.driver.switchTo().window(tab);
+    return what();
+  };
+
+  test('is edited in the first; the second says so', async () => {
+    first = await desk.driver.getWindowHandle();
+    await desk.driver.switchTo().newWindow('tab');
+    second = await desk.driver.getWindowHandle();
+    await desk.driver.get(`${desk.address}/build`);
+    const words = await desk.text('[data-testid="elsewhere"]');
+    expect(words).toContain('“Reloaded” is open in another tab');
+    expect(await inTab(first, elsewhere)).toBe(0);
+  });
+
+  test('can be taken over, with all that was done in the first', async () => {
+    await inTab(first, () => desk.choose('Levels'));
+    await desk.type('Gamma value', '3.3');
+    await inTab(second, () => desk.click('[data-testid="elsewhere"] .btn-primary'));
+    await desk.until('the second free', elsewhere, (n) => n === 0);
+    await desk.choose('Levels');
+    expect(await shown('Gamma value')).toBe('3.3');
+    await desk.type('Gamma value', '2.7');
+    await inTab(first, () => desk.until('the first closed off', elsewhere, (n) => n === 1));
+    await desk.chord(Key.CONTROL, 'z');
+    expect(await inTab(second, () => shown('Gamma value'))).toBe('2.7');
+  });
+
+  test('comes back to the first when the second is closed', async () => {
+    await inTab(second, () => desk.driver.close());
+    await inTab(first, () => desk.until('the first free', elsewhere, (n) => n === 0));
+    await desk.choose('Levels');
+    expect(await shown('Gamma value')).toBe('2.7');
+  });
+});
+
+test('a deleted show can be brought back, also after a reload', async () => {
+  await desk.view('shows');
+  await desk.click('[aria-label="Delete Reloaded"]');
+  await desk.find('[data-binned="Reloaded"]');
+  await desk.driver.navigate().refresh();
+  expect(await desk.text('[data-binned="Reloaded"]')).toContain('gone for good in 30 days');
+  await desk.click('[data-binned="Reloaded"] .tool:nth-of-type(1)');
+  await desk.click('[data-show="Reloaded"] button');
+  await desk.choose('Levels');
+  expect(await shown('Gamma value')).toBe('2.7');
+});
+
+test('a fader that was left up is up after a reload', async () => {
+  await desk.openShow(discShow('Left Up'));
+  await desk.view('inputs');
+  const fader = await desk.find('[data-fader="41"]');
+  await fader.sendKeys(Key.PAGE_UP, Key.PAGE_UP, Key.PAGE_UP);
+  await desk.view('build');
+  await desk.choose('Disc');
+  const up = await desk.until(
+    'the value',
+    () => desk.liveValue('size.x'),
+    (v) => v > 0.1,
+  );
+  await desk.driver.navigate().refresh();
+  await desk.choose('Disc');
+  await desk.until(
+    'the same value',
+    () => desk.liveValue('size.x'),
+    (v) => Math.abs(v - up) < 1e-3,
+  );
+});
