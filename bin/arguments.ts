@@ -77,6 +77,14 @@ export function readFps(text: string): number {
   return fps;
 }
 
+/** Reads a place `x,y,z` in scene units. */
+export function readPlaces(text: string): number[] {
+  const numbers = text.split(',').map((part) => (part.trim() ? Number(part) : Number.NaN));
+  if (numbers.length !== 3 || !numbers.every(Number.isFinite))
+    throw new UsageError(`--at takes x,y,z, for example 0,0.5,-0.1; not ${text}.`);
+  return numbers;
+}
+
 /** Reads `WxH` in pixels. */
 export function readSize(text: string): { width: number; height: number } {
   const match = /^(\d+)x(\d+)$/.exec(text);

@@ -7,9 +7,8 @@ import { oneStep } from '../src/core/time/loop-steps';
 import { LiveInputs } from '../src/engine/live-inputs';
 import { catalogue } from '../src/nodes/catalogue';
 import { readFps, readFrames, UsageError, type Options } from './arguments';
+import { figure, quoted } from './csv';
 import { findAll } from './find';
-
-const figure = (value: number): string => String(Number(value.toPrecision(7)));
 
 /** Numbers of a node in rows: samples of a signal, points of a shape, places of copies. */
 interface Table {
@@ -61,7 +60,7 @@ function tableOf(run: NodeRun | undefined, name: string): Table {
   const copies = run?.prop ? copiesTable(run.prop, name) : null;
   if (copies) return copies;
   throw new UsageError(
-    `${name} is no signal, no shape and no copies. eval prints those; render draws images.`,
+    `${name} is no signal, no shape, no copies and no field. eval prints those; render draws images.`,
   );
 }
 
@@ -104,9 +103,6 @@ export function* evalLines(
     }
   }
 }
-
-/** A field of CSV (RFC 4180). */
-const quoted = (text: string): string => (/[",\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text);
 
 function* runTo(run: SceneRun, show: Show, scene: Scene, fps: number, last: number): Generator<number> {
   const inputs = new LiveInputs();

@@ -5,15 +5,19 @@ import { readShow, ShowFileError, type Finding } from '../src/core/show/validate
 import { catalogue } from '../src/nodes/catalogue';
 import { readArguments, UsageError } from './arguments';
 import { evalLines } from './eval';
+import { isField, printFields } from './fields';
+import { findAll } from './find';
 import { loopLines } from './loops';
 import { pack } from './pack';
+import { renderFrames } from './render';
 
 const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip file.
 
   check SHOW
       prints a line for each finding of the show as it would open; ends with 1 if there is an error
   eval SHOW --scene NAME --node NAME --frames 0..60 [--fps 60]
-      prints the samples of a signal, the points of a shape or the places of copies as CSV
+      prints the samples of a signal, the points of a shape or the places of copies as CSV;
+      of a field, with --at x,y,z, its distance and colour there
   loops SHOW [--scene NAME]
       prints how long loops are, after how long all that turns is back, and what does not fit
   render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
@@ -28,6 +32,11 @@ function readFile(file: string | undefined): Unpacked {
   if (file === undefined) throw new UsageError('The show file is missing.');
   if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
   return unpackShow(readFileSync(file));
+}
+
+function needEngine(): void {
+  if (!existsSync(path.resolve(import.meta.dirname, '../dist/render.html')))
+    throw new UsageError('The engine is not built yet. Run npm run build first.');
 }
 
 function check(text: string): number {
@@ -51,8 +60,15 @@ async function main(words: string[]): Promise<number> {
       return check(readFile(plain[0]).text);
     }
     case 'eval': {
-      const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'fps']);
-      const { show } = readShow(readFile(plain[0]).text, catalogue);
+      const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'fps', 'at']);
+      const { text, files } = readFile(plain[0]);
+      const { show } = readShow(text, catalogue);
+      const asked = findAll(show, options.all('scene'), options.all('node'));
+      if (asked.some(({ nodes }) => nodes.some(isField))) {
+        needEngine();
+        await printFields(show, files, options, (line) => console.log(line));
+        return 0;
+      }
       for (const line of evalLines(show, options, (remark) => console.error(remark))) console.log(line);
       return 0;
     }
@@ -75,11 +91,7 @@ async function main(words: string[]): Promise<number> {
       const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'size', 'fps', 'out']);
       const { text, files } = readFile(plain[0]);
       const { show } = readShow(text, catalogue);
-      if (!existsSync(path.resolve(import.meta.dirname, '../dist/render.html'))) {
-        throw new UsageError('The engine is not built yet. Run npm run build first.');
-      }
-      // Loaded only here: the other commands need no browser.
-      const { renderFrames } = await import('./render');
+      needEngine();
       await renderFrames(show, files, options, (line) => console.log(line));
       return 0;
     }

@@ -11,6 +11,41 @@ import { findAll } from './find';
 /** A name as a folder: what file systems can't hold is left out. */
 const folderName = (name: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'unnamed';
 
+/** Asks the page of the engine to do something; `what` begins the sentence if it can't. */
+type AskEngine = <T>(what: string, method: string, ...args: unknown[]) => Promise<T>;
+
+/** Opens a show in the real engine in headless Chromium, for as long as `use` takes. */
+export async function withEngine(
+  show: Show,
+  files: ReadonlyMap<string, Uint8Array>,
+  use: (ask: AskEngine) => Promise<void>,
+): Promise<void> {
+  const { server, address } = await listen(makeApp(), 0);
+  const driver = await startBrowser({ width: 320, height: 240 });
+  const ask: AskEngine = async <T>(what: string, method: string, ...args: unknown[]) => {
+    const answer = await driver.executeAsyncScript<{ value?: T; error?: string }>(
+      'const [method, args, done] = arguments; window.pyrvelRender[method](...args).then((value) => done({ value }), (e) => done({ error: e.message }));',
+      method,
+      args,
+    );
+    if (answer.error !== undefined) throw new UsageError(`${what}: ${answer.error}`);
+    return answer.value as T;
+  };
+  try {
+    await driver.manage().setTimeouts({ script: 900000 });
+    await driver.get(`${address}/render.html`);
+    await driver.wait(() => driver.executeScript('return Boolean(window.pyrvelRender)'), 20000);
+    const packed = Object.fromEntries(
+      [...files].map(([id, bytes]) => [id, Buffer.from(bytes).toString('base64')]),
+    );
+    await ask('The show', 'open', writeShow(show), packed);
+    await use(ask);
+  } finally {
+    await driver.quit();
+    server.close();
+  }
+}
+
 /**
  * Writes frames from the real engine in headless Chromium as PNG files; the same frames every time. Where several scenes or
  * nodes are asked for, each has a folder of its own.
@@ -40,34 +75,16 @@ export async function renderFrames(
       ),
     })),
   );
-  const { server, address } = await listen(makeApp(), 0);
-  const driver = await startBrowser({ width: 320, height: 240 });
-  try {
-    await driver.manage().setTimeouts({ script: 900000 });
-    await driver.get(`${address}/render.html`);
-    await driver.wait(() => driver.executeScript('return Boolean(window.pyrvelRender)'), 20000);
-    await driver.executeAsyncScript(
-      'const [text, files, done] = arguments; window.pyrvelRender.open(text, files).then(() => done(null), (e) => done(String(e)));',
-      writeShow(part),
-      Object.fromEntries([...files].map(([id, bytes]) => [id, Buffer.from(bytes).toString('base64')])),
-    );
+  await withEngine(part, files, async (ask) => {
     for (const { scene, node, folder: into } of pictures) {
       mkdirSync(into, { recursive: true });
       for (const frame of frames) {
         const request: FrameRequest = { scene, node, frame, width, height };
-        const answer = await driver.executeAsyncScript<{ png?: string; error?: string }>(
-          'const [request, done] = arguments; window.pyrvelRender.frame(request).then((png) => done({ png }), (e) => done({ error: e.message }));',
-          request,
-        );
-        if (answer.error !== undefined || answer.png === undefined)
-          throw new UsageError(`Frame ${frame}: ${answer.error}`);
+        const png = await ask<string>(`Frame ${frame}`, 'frame', request);
         const file = path.join(into, `frame-${String(frame).padStart(5, '0')}.png`);
-        writeFileSync(file, Buffer.from(answer.png, 'base64'));
+        writeFileSync(file, Buffer.from(png, 'base64'));
         say(file);
       }
     }
-  } finally {
-    await driver.quit();
-    server.close();
-  }
+  });
 }

@@ -3,7 +3,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { Options } from '../bin/arguments';
+import { printFields } from '../bin/fields';
 import { renderFrames } from '../bin/render';
+import { Sketch } from '../demo/sketch';
 import { movingShow } from './desk';
 
 jest.setTimeout(400000);
@@ -41,6 +43,36 @@ test('render draws a single node, and says what it does not know', async () => {
   const node = await frames('node', { frames: '0', node: 'Light' });
   expect(node.size).toBe(1);
   await expect(frames('none', { frames: '0', node: 'Nobody' })).rejects.toThrow(/Nobody/);
+});
+
+test('the distance of a field is read as numbers, at any place', async () => {
+  const show = movingShow('Fields', { Amber: [1, 0.6, 0.1] });
+  const s = new Sketch('s1', 'Sculpture', [400, 0]);
+  const ball = s.add('field-ball', 'Ball', [0, 0], { radius: 0.3, colour: [0.2, 0.4, 0.6, 1] });
+  const moved = s.add('field-place', 'Moved', [200, 0]);
+  s.formula(moved, 'move.x', 'time');
+  s.wire(ball, moved, 'field');
+  show.scenes = [s.scene];
+  const lines: string[] = [];
+  const options = Options.of({
+    scene: 'Sculpture',
+    node: ['Ball', 'Moved'],
+    frames: '0,30',
+    at: ['0,0,0', '0.5,0,0', '0,0.3,0.4'],
+  });
+  await printFields(show, new Map(), options, (line) => lines.push(line));
+  const [head, ...rows] = lines.map((line) => line.split(','));
+  expect(head.slice(0, 7)).toEqual(['scene', 'node', 'frame', 'x', 'y', 'z', 'distance']);
+  expect(rows).toHaveLength(12);
+  for (const [, node, frame, x, y, z, distance, red, green, blue] of rows) {
+    const shift = node === 'Moved' ? Number(frame) / 60 : 0;
+    const wanted = Math.hypot(Number(x) - shift, Number(y), Number(z)) - 0.3;
+    expect(Number(distance)).toBeCloseTo(wanted, 4);
+    expect([red, green, blue].map((v) => Number(Number(v).toFixed(3)))).toEqual([0.2, 0.4, 0.6]);
+  }
+  await expect(
+    printFields(show, new Map(), Options.of({ scene: 'Sculpture', node: 'Ball' }), () => undefined),
+  ).rejects.toThrow(/--at is missing/);
 });
 
 test('several scenes, nodes and frames come from one call, at any frame rate', async () => {

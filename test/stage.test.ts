@@ -84,7 +84,7 @@ describe('the stage window', () => {
   });
 
   test('blackout darkens it and leaves the monitor, freeze holds it', async () => {
-    await look(editor, () => desk.click('[title="Black on all stage windows"]'));
+    await look(editor, () => desk.click('[aria-label="Blackout"]'));
     await look(stage, () =>
       desk.until(
         'black',
@@ -93,9 +93,9 @@ describe('the stage window', () => {
       ),
     );
     await look(editor, () => desk.moves());
-    await desk.click('[title="Black on all stage windows"]');
+    await desk.click('[aria-label="Blackout"]');
     await look(stage, () => desk.moves('canvas'));
-    await look(editor, () => desk.click('[title="Hold the picture on all stage windows"]'));
+    await look(editor, () => desk.click('[aria-label="Freeze"]'));
     let last = '';
     const held = await look(stage, () =>
       desk.until(
@@ -110,7 +110,7 @@ describe('the stage window', () => {
     );
     await look(editor, () => desk.moves());
     expect((await look(stage, () => desk.picture('canvas'))).png).toBe(held.png);
-    await look(editor, () => desk.click('[title="Hold the picture on all stage windows"]'));
+    await look(editor, () => desk.click('[aria-label="Freeze"]'));
     await look(stage, () => desk.moves('canvas'));
   });
 

@@ -154,8 +154,23 @@ void main() {
 }
 `;
 
-/** Writes the shader that shows a field by itself, as its card does: cut open where the view stands upright. */
-export function assembleSlice(id: string, partOf: (id: string) => FieldPart | null, room: number): Assembled {
+/** Distance and colour at the places that stand in the pixels of `points`, one for each pixel of what is drawn. */
+const sampleMain = `
+uniform sampler2D points;
+void main() {
+  start();
+  Hit hit = look(texelFetch(points, ivec2(gl_FragCoord.xy), 0).xyz);
+  result = vec4(hit.d, hit.colour);
+}
+`;
+
+/** Writes a shader that asks a field by itself: `main` says where, and what it makes of the answer. */
+function assembleAlone(
+  id: string,
+  partOf: (id: string) => FieldPart | null,
+  room: number,
+  main: string,
+): Assembled {
   const corners = new CornerNumbers(room);
   const writer = new FieldWriter(partOf, corners);
   const k = writer.field(id);
@@ -171,11 +186,25 @@ export function assembleSlice(id: string, partOf: (id: string) => FieldPart | nu
     ...looks,
     `Hit look(vec3 p) { return h_${k}(p); }`,
     `void start() { ${corners.start} }`,
-    sliceMain,
+    main,
   ].join('\n');
   const vertex = vertexHanding([...writer.declarations, corners.handed].join('\n'), corners.given);
   return { fragment, vertex, textures: writer.textures, numbers: writer.numbers, members: writer.members };
 }
+
+/** Writes the shader that shows a field by itself, as its card does: a slice that faces the viewer. */
+export const assembleSlice = (
+  id: string,
+  partOf: (id: string) => FieldPart | null,
+  room: number,
+): Assembled => assembleAlone(id, partOf, room, sliceMain);
+
+/** Writes the shader that works out a field at given places, as numbers. */
+export const assembleSamples = (
+  id: string,
+  partOf: (id: string) => FieldPart | null,
+  room: number,
+): Assembled => assembleAlone(id, partOf, room, sampleMain);
 
 /**
  * Writes the shader that photographs fields: one function for each node, and a march along each pixel's ray. Controls are

@@ -1,4 +1,4 @@
-import { Matrix3, type IUniform, type WebGLRenderTarget } from 'three';
+import { DataTexture, FloatType, Matrix3, RGBAFormat, type IUniform, type WebGLRenderTarget } from 'three';
 import type { FieldKind } from '../core/kind/kind';
 import type { PlanNode } from '../core/patch/plan';
 import {
@@ -13,7 +13,7 @@ import { softToneGlsl } from '../nodes/glsl/tone';
 import type { Frame } from '../core/run/frame';
 import type { SceneRun } from '../core/run/scene-run';
 import type { Assembled, TextureRead } from './assemble';
-import { assembleFields, assembleSlice, type FieldShotForm } from './field-assemble';
+import { assembleFields, assembleSamples, assembleSlice, type FieldShotForm } from './field-assemble';
 import type { FieldPart } from './field-writer';
 import type { Gpu } from './gpu';
 import { lightForms, lightUniforms, mostLights } from './light-glsl';
@@ -147,11 +147,13 @@ const usualShadow = 0.75;
 export class FieldPainter {
   private readonly shots: FieldPrograms;
   private readonly slices: FieldPrograms;
+  private readonly samples: FieldPrograms;
   private readonly camera = new ShotCamera();
 
   constructor(private readonly gpu: Gpu) {
     this.shots = new FieldPrograms(gpu);
     this.slices = new FieldPrograms(gpu);
+    this.samples = new FieldPrograms(gpu);
   }
 
   /** Draws a shot of fields. Gives false if its program is still being compiled, so that it has to be drawn again. */
@@ -219,6 +221,39 @@ export class FieldPainter {
     }
   }
 
+  /**
+   * A field at places (x, y, z in turn): for each its distance, and the red, green and blue of how it looks there. Waits for
+   * its program; throws if it cannot be written.
+   */
+  async at(id: string, scene: FieldScene, places: readonly number[]): Promise<Float32Array> {
+    const count = places.length / 3;
+    const pixels = new Float32Array(4 * count);
+    for (let k = 0; k < count; k++) pixels.set(places.slice(3 * k, 3 * k + 3), 4 * k);
+    const points = new DataTexture(pixels, count, 1, RGBAFormat, FloatType);
+    points.needsUpdate = true;
+    const target = this.gpu.acquire(count, 1, '32');
+    try {
+      const waiting = { ...scene, waits: true };
+      const shown = this.samples.prepare(
+        id,
+        waiting,
+        [id],
+        '',
+        (part) => assembleSamples(id, part, this.gpu.cornerRoom),
+        () => ({ points: { value: null } }),
+      );
+      const program = this.samples.ready(shown, waiting)!;
+      program.uniforms.points.value = points;
+      this.draw(program, waiting, { width: count, height: 1 }, target);
+      const out = new Float32Array(4 * count);
+      await this.gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, count, 1, out);
+      return out;
+    } finally {
+      points.dispose();
+      this.gpu.release(target);
+    }
+  }
+
   private draw(
     program: Program,
     { run, frame, textureFor }: FieldScene,
@@ -272,6 +307,7 @@ export class FieldPainter {
   keepOnly(ids: (id: string) => boolean): void {
     this.shots.keepOnly(ids);
     this.slices.keepOnly(ids);
+    this.samples.keepOnly(ids);
   }
 
   dispose(): void {

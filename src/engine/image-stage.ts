@@ -493,6 +493,11 @@ export class ImageStage {
     return true;
   }
 
+  /** A field at places, as `FieldPainter.at` gives it. */
+  fieldAt(id: string, frame: Frame, places: readonly number[]): Promise<Float32Array> {
+    return this.fields.at(id, this.fieldScene(frame, id, true), places);
+  }
+
   /** A node that is only looked at has sheets that nothing else brings up to date. */
   private peekSheets(id: string, frame: Frame): void {
     if (this.sheets.has(id)) this.sheets.update(id, frame, 0, () => this.firstInputOf(id));

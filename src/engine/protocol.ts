@@ -40,6 +40,8 @@ export type Ask =
   | { what: 'pixel'; scene: string; node: string; x: number; y: number }
   /** A frame of a scene, run from frame 0 or on from the last one asked for. */
   | { what: 'frame'; request: FrameRequest }
+  /** A field of such a frame at places (x, y, z in turn); the size says nothing. */
+  | { what: 'field'; request: FrameRequest; places: readonly number[] }
   /** A small picture of a scene for lists, PNG. */
   | { what: 'picture'; scene: string; width: number; height: number }
   | { what: 'shader'; scene: string; node: string }
@@ -49,6 +51,8 @@ export type Ask =
 export type Answer =
   | { what: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
   | { what: 'frame'; png: ArrayBuffer }
+  /** Distance, red, green and blue of each place. */
+  | { what: 'field'; values: Float32Array }
   | { what: 'picture'; png: ArrayBuffer }
   | { what: 'shader'; text: string }
   | { what: 'why'; reasons: readonly DarkReason[] };

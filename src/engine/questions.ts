@@ -49,6 +49,10 @@ export class Questions {
         return { what: 'why', reasons: this.players.get(ask.scene)?.why() ?? [] };
       case 'frame':
         return { what: 'frame', png: await this.exactFrame(show, ask.request) };
+      case 'field': {
+        const player = await this.exactRun(show, ask.request);
+        return { what: 'field', values: await player.fieldAt(ask.request.node!, ask.places) };
+      }
       case 'picture': {
         const { scene, width, height } = ask;
         const player = this.players.get(scene);
@@ -89,8 +93,13 @@ export class Questions {
     };
   }
 
-  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
   private async exactFrame(show: Show, request: FrameRequest): Promise<ArrayBuffer> {
+    const player = await this.exactRun(show, request);
+    return this.png(player, request.node, request.width, request.height);
+  }
+
+  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
+  private async exactRun(show: Show, request: FrameRequest): Promise<ScenePlayer> {
     const scene = sceneOf(show, request.scene);
     if (request.node && !scene.nodes[request.node])
       throw new Error(`There is no node ${request.node} in ${scene.name}.`);
@@ -121,7 +130,7 @@ export class Questions {
     run.frame = request.frame;
     const faults = Object.entries(player.faults());
     if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
-    return this.png(player, request.node, request.width, request.height);
+    return player;
   }
 
   /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */

@@ -110,6 +110,13 @@ export class ScenePlayer {
     return this.lastFrame !== null && this.stage.peek(node, this.lastFrame, target, region, wait);
   }
 
+  /** A field of this frame at places (x, y, z in turn): distance, red, green and blue of each. */
+  fieldAt(node: string, places: readonly number[]): Promise<Float32Array> {
+    if (!this.lastFrame || this.run.runs.get(node)?.plan.kind.output !== 'field')
+      throw new Error('There is no field at this node.');
+    return this.stage.fieldAt(node, this.lastFrame, places);
+  }
+
   /** Whether there is a picture of the scene yet. */
   get isDrawn(): boolean {
     return this.out !== null && this.stage.isDrawn(this.out);

@@ -13,6 +13,8 @@ export interface RenderPage {
     open(text: string, files?: Record<string, string>): Promise<void>;
     /** A frame as a PNG in base64. */
     frame(request: FrameRequest): Promise<string>;
+    /** A field of a frame at places (x, y, z in turn): distance, red, green and blue of each. */
+    field(request: FrameRequest, places: readonly number[]): Promise<number[]>;
   };
 }
 
@@ -52,6 +54,10 @@ async function giveInputs(show: Show, files: Record<string, string>): Promise<vo
     client.open(show, show.scenes[0].id);
     await opened;
     await giveInputs(show, files);
+  },
+  async field(request, places) {
+    const { values } = await client.ask({ what: 'field', request, places }, 600000);
+    return [...values];
   },
   async frame(request) {
     const { png } = await client.ask({ what: 'frame', request }, 600000);
