@@ -1,4 +1,3 @@
-import type { Texture } from 'three';
 import type { Catalogue } from '../core/kind/kind';
 import type { InputState } from '../core/run/inputs';
 import type { Frame } from '../core/run/frame';
@@ -14,7 +13,7 @@ import { LoopWatch } from './loop-watch';
 import { MediaLibrary } from './media/library';
 import { MediaError } from './media/pictures';
 import { Pacer } from './pacer';
-import { Presenter, type Presented } from './presenter';
+import { plainLook, Presenter, type Look, type Presented } from './presenter';
 import { Previews } from './previews';
 import {
   assertNever,
@@ -507,19 +506,19 @@ export class Engine {
   }
 
   private pictureFor(role: SurfaceRole): Presented {
-    const of = (id: string | null): Texture =>
-      (id ? this.players.get(id)?.picture : undefined) ?? this.gpu!.empty;
+    const nothing = plainLook(this.gpu!.empty);
+    const of = (id: string | null): Look => (id ? this.players.get(id)?.look : undefined) ?? nothing;
     const { program, incoming, fade, next } = this.program.state;
     switch (role) {
       case 'monitor':
         return {
-          first: this.without?.picture ?? of(this.watch.scene),
-          second: this.gpu!.empty,
+          first: this.without?.look ?? of(this.watch.scene),
+          second: nothing,
           fade: 0,
           level: 1,
         };
       case 'next':
-        return { first: of(next), second: this.gpu!.empty, fade: 0, level: 1 };
+        return { first: of(next), second: nothing, fade: 0, level: 1 };
       case 'program':
       case 'stage':
         // Eased at both ends, so that a fade neither starts nor stops with a jerk.
@@ -531,13 +530,13 @@ export class Engine {
         };
       case 'example':
         return {
-          first: this.example?.player?.picture ?? this.gpu!.empty,
-          second: this.gpu!.empty,
+          first: this.example?.player?.look ?? nothing,
+          second: nothing,
           fade: 0,
           level: 1,
         };
       case 'bench':
-        return { first: this.gpu!.empty, second: this.gpu!.empty, fade: 0, level: 1 };
+        return { first: nothing, second: nothing, fade: 0, level: 1 };
     }
   }
 

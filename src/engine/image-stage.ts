@@ -57,6 +57,7 @@ export class ImageStage {
   /** Counts the steps of loops: each draws what lies on a circle once. */
   private step = 0;
   private stepInFrame = 0;
+  private unshown: string | null = null;
   /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
   private readonly exchanged = new Set<string>();
 
@@ -77,9 +78,12 @@ export class ImageStage {
     });
   }
 
-  /** Draws everything that changed. `wanted`: nodes whose pictures are presented. */
-  draw(scene: Scene, frame: Frame, wanted: Iterable<string>): void {
-    this.update(scene, wanted);
+  /**
+   * Draws everything that changed. `wanted`: nodes whose pictures are presented; `unshown`: one that is not drawn, since its
+   * part is done to what enters it when that is presented.
+   */
+  draw(scene: Scene, frame: Frame, wanted: Iterable<string>, unshown: string | null = null): void {
+    this.update(scene, wanted, unshown);
     this.moving = frame.moment.dt > 0;
     this.loops.sixtieths = frame.loop.sixtieths;
     this.programs.takeCompiled();
@@ -103,8 +107,13 @@ export class ImageStage {
   }
 
   /** Resolves when all that this frame needs from outside (films, files, fonts) is there or has failed. */
-  async reach(scene: Scene, frame: Frame, wanted: Iterable<string>): Promise<void> {
-    this.update(scene, wanted);
+  async reach(
+    scene: Scene,
+    frame: Frame,
+    wanted: Iterable<string>,
+    unshown: string | null = null,
+  ): Promise<void> {
+    this.update(scene, wanted, unshown);
     for (const node of this.plan!.order)
       if (this.sheets.has(node.id)) await this.sheets.reach(node.id, frame);
     for (const node of this.plan!.order) this.askForModelPictures(node);
@@ -130,9 +139,9 @@ export class ImageStage {
       .map((node) => node.id);
   }
 
-  private update(scene: Scene, wanted: Iterable<string>): void {
+  private update(scene: Scene, wanted: Iterable<string>, unshown: string | null): void {
     const wantedNow = new Set(wanted);
-    const wantedKey = [...wantedNow].sort().join(' ');
+    const wantedKey = `${[...wantedNow].sort().join(' ')} without ${unshown}`;
     this.scene = scene;
     const sizes = this.sizesKey();
     if (this.run.planVersion === this.planVersion && sizes === this.sizes && wantedKey === this.wantedKey)
@@ -140,6 +149,7 @@ export class ImageStage {
     this.planVersion = this.run.planVersion;
     this.sizes = sizes;
     this.wanted = wantedNow;
+    this.unshown = unshown;
     this.wantedKey = wantedKey;
     this.rebuild();
   }
@@ -200,8 +210,8 @@ export class ImageStage {
     const numbers = numberImages(plan);
     const feedback = feedbackPrecision(this.circles);
     const live = this.options.apart
-      ? new Set(plan.order.filter((node) => node.kind.output === 'image').map((node) => node.id))
-      : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted });
+      ? new Set(plan.order.filter((n) => n.kind.output === 'image' && n.id !== this.unshown).map((n) => n.id))
+      : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted, unshown: this.unshown });
     const double = new Set<string>();
     this.tapped = new Map();
     for (const { back, source } of this.backReads()) {
@@ -527,7 +537,10 @@ export class ImageStage {
           )
           .join('\n');
     }
-    return '';
+    const peek = this.programs.peekOf(id, false);
+    return peek
+      ? readableCode(peek.program.assembled, (member) => this.scene!.nodes[member]?.name ?? member)
+      : '';
   }
 
   dispose(): void {

@@ -5,7 +5,7 @@ import { LoopClock } from '../core/time/loop-steps';
 import type { Gpu } from './gpu';
 import type { LiveInputs } from './live-inputs';
 import type { MediaLibrary } from './media/library';
-import type { Presenter } from './presenter';
+import { plainLook, type Presenter } from './presenter';
 import type { Answer, Ask, FrameRequest } from './protocol';
 import { ScenePlayer } from './scene-player';
 
@@ -174,7 +174,7 @@ export class Questions {
     gpu.resize(width, height);
     if (node) {
       if (!player.peek(node, null, undefined, true)) throw new Error('There is no picture at this node.');
-    } else this.presenter.draw({ first: player.picture, second: gpu.empty, fade: 0, level: 1 });
+    } else this.presenter.draw({ first: player.look, second: plainLook(gpu.empty), fade: 0, level: 1 });
     const bitmap = gpu.canvas.transferToImageBitmap();
     const canvas = new OffscreenCanvas(width, height);
     canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);

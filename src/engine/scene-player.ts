@@ -11,6 +11,7 @@ import type { Gpu } from './gpu';
 import { ImageStage, type StageOptions } from './image-stage';
 import type { MediaLibrary } from './media/library';
 import { PixelReads } from './pixel-reads';
+import { plainLook, type Look } from './presenter';
 
 /** One scene being played: its numbers and its pictures. */
 export class ScenePlayer {
@@ -19,6 +20,7 @@ export class ScenePlayer {
   private reads: PixelReads;
   scene: Scene;
   private out: string | null = null;
+  private shown: string | null = null;
   private lastFrame: Frame | null = null;
   private mediaVersion = 0;
 
@@ -46,7 +48,7 @@ export class ScenePlayer {
   play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
     const own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    this.stage.draw(scene, own, this.drawn());
+    this.stage.draw(scene, own, this.drawn(), this.unshown);
     this.reads.start(this.run, this.stage);
     this.lastFrame = own;
   }
@@ -54,7 +56,21 @@ export class ScenePlayer {
   /** Nodes whose pictures are drawn: that of the scene, and those that pixels are read of. */
   private drawn(): string[] {
     const read = this.run.pixelReaders().map(({ source }) => source);
-    return this.out ? [this.out, ...read] : read;
+    return this.shown ? [this.shown, ...read] : read;
+  }
+
+  /**
+   * The node whose picture is the scene's: what enters Scene Out, whose own part whoever shows it does; or Scene Out itself,
+   * where nothing enters it or it was given a size or precision of its own.
+   */
+  private findShown(): string | null {
+    const { out } = this;
+    const planned = out === null ? undefined : this.run.plan.nodes.get(out);
+    if (!planned || planned.kind.output !== 'image' || !planned.kind.shows) return out;
+    const { size, precision } = this.run.runs.get(planned.id)!.node;
+    const [source] = planned.sources;
+    const isImage = source && this.run.plan.nodes.get(source.node)?.kind.output === 'image';
+    return isImage && !source.back && !size && precision === 'auto' ? source.node : out;
   }
 
   /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
@@ -69,8 +85,8 @@ export class ScenePlayer {
     await this.media.settled();
     if (this.media.version !== this.mediaVersion) own = this.runFrame(scene, frame, watched);
     this.stage.fullHeight = fullHeight;
-    await this.stage.reach(scene, own, this.drawn());
-    this.stage.draw(scene, own, this.drawn());
+    await this.stage.reach(scene, own, this.drawn(), this.unshown);
+    this.stage.draw(scene, own, this.drawn(), this.unshown);
     this.reads.start(this.run, this.stage);
     await this.reads.done();
     this.lastFrame = own;
@@ -89,7 +105,13 @@ export class ScenePlayer {
     }
     const own = { ...frame, moment: inLoop(frame.moment, scene.loop) };
     this.run.run(own);
+    this.shown = this.findShown();
     return own;
+  }
+
+  /** Scene Out, where it is not drawn itself. */
+  private get unshown(): string | null {
+    return this.shown === this.out ? null : this.out;
   }
 
   /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a circle start again. */
@@ -100,9 +122,16 @@ export class ScenePlayer {
     for (const loop of this.run.returns.values()) loop.clear();
   }
 
-  /** The picture of the scene, or one see-through pixel if it has none. */
+  /** The picture that the scene's is made of when it is shown, or one see-through pixel if it has none. */
   get picture(): Texture {
-    return this.out ? this.stage.textureOf(this.out) : this.gpu.empty;
+    return this.shown ? this.stage.textureOf(this.shown) : this.gpu.empty;
+  }
+
+  /** The scene's picture, as it is shown. */
+  get look(): Look {
+    const out = this.unshown === null ? undefined : this.run.runs.get(this.unshown);
+    if (!out || out.plan.kind.output !== 'image' || !out.plan.kind.shows) return plainLook(this.picture);
+    return { texture: this.picture, ...out.plan.kind.shows(out.controls as never) };
   }
 
   /** Draws the picture of any of its image nodes. */
@@ -119,7 +148,7 @@ export class ScenePlayer {
 
   /** Whether there is a picture of the scene yet. */
   get isDrawn(): boolean {
-    return this.out !== null && this.stage.isDrawn(this.out);
+    return this.shown !== null && this.stage.isDrawn(this.shown);
   }
 
   /** What is wrong, by node. */

@@ -8,6 +8,9 @@ import { catalogue } from '../../nodes/catalogue';
 export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean }, 'card'>;
 export type WireEdge = Edge<{ wire: Wire; carries: Carries }, 'wire'>;
 
+/** About what a card takes, in patch pixels. */
+const cardSize = { width: 154, height: 114 };
+
 export const wireColour = (carries: Carries): string => `var(--wire-${carries})`;
 
 /** Ports on the lower edge of a card: signal inputs, then the controls that are driven. */
@@ -50,6 +53,9 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
       id: node.id,
       type: 'card',
       position: { x: node.place[0], y: node.place[1] },
+      // Until it was measured: enough to tell whether it is in sight.
+      initialWidth: cardSize.width,
+      initialHeight: cardSize.height,
       data: { node, driven: ports, loops: loops.has(node.id) },
       selected,
     };

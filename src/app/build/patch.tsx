@@ -39,6 +39,9 @@ import { PortMenu, portChoices, type PortChoice } from './port-menu';
 import { tidy } from './tidy';
 import { WireLine } from './wire';
 
+/** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
+const mostDrawn = 150;
+
 const nodeTypes = { card: Card };
 const edgeTypes = { wire: WireLine };
 
@@ -85,11 +88,13 @@ export function Patch({ scene }: { scene: Scene }) {
   }
   // The first look shows the whole patch; it has to wait until the cards were measured and the panels stand.
   const measured = useNodesInitialized();
+  const isLarge = fromScene.length > mostDrawn;
   useEffect(() => {
-    if (!measured) return;
+    // Of a large patch only what is in sight is ever measured.
+    if (!measured && !isLarge) return;
     const timer = setTimeout(() => void flow.fitView({ padding: 0.1, maxZoom: 1 }), 30);
     return () => clearTimeout(timer);
-  }, [measured, flow]);
+  }, [measured, isLarge, flow]);
   const edges = useMemo(() => flowEdges(scene, wire), [scene, wire]);
 
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
@@ -322,6 +327,7 @@ export function Patch({ scene }: { scene: Scene }) {
           );
         }}
         zoomOnDoubleClick={false}
+        onlyRenderVisibleElements={isLarge}
         deleteKeyCode={null}
         multiSelectionKeyCode="Shift"
         selectionKeyCode="Shift"

@@ -322,6 +322,11 @@ export interface ImageKind<
   problem?: string;
   /** The scene's picture is what enters the node that has this. */
   isSceneOut?: true;
+  /**
+   * What whoever shows the picture that enters this node does to it, in place of `paint`, which says the same: so that a scene
+   * need not be drawn once more for it. Only for Scene Out.
+   */
+  shows?(controls: ResolvedControls<C>): { background: readonly number[]; brightness: number };
 }
 
 /**

@@ -18,6 +18,8 @@ export interface StorageQuestion {
   sizeOf(id: string): string;
   /** Nodes whose picture somebody else needs: shown on a surface, or read by props. */
   wanted: ReadonlySet<string>;
+  /** A node that is not drawn at all, since whoever shows what enters it does its part; null: all are. */
+  unshown?: string | null;
 }
 
 /** What a node brings into the shader that it would be joined into. */
@@ -85,13 +87,13 @@ function treeOf(
  * precision asks for, and what is no single shader.
  */
 export function storedImages(question: StorageQuestion): Set<string> {
-  const { plan, scene, sizeOf, wanted } = question;
+  const { plan, scene, sizeOf, wanted, unshown } = question;
   const reads = imageReads(plan);
   const asides = new Set(plan.returns.flatMap((wire) => asideOf(wire.back)));
   const stored = new Set<string>();
   const trees = new Map<string, Tree>();
   for (const node of plan.order) {
-    if (node.kind.output !== 'image') continue;
+    if (node.kind.output !== 'image' || node.id === unshown) continue;
     const tree = treeOf(node, node.kind, stored, trees);
     const list = reads.get(node.id) ?? [];
     const [read] = list;

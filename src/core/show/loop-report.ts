@@ -1,5 +1,6 @@
 import { kindOf, type Catalogue } from '../kind/kind';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
+import { wiresInto } from '../patch/wiring';
 import { numbersOf, plainValue } from '../run/node-run';
 import {
   cyclesPerLoop,
@@ -104,14 +105,13 @@ function pacesOfNode(
 export function loopReport(scene: Scene, catalogue: Catalogue, tempo: Tempo, fps: number): LoopReport {
   const seconds = loopSecondsOf(scene.loop, tempo.bpm, fps);
   const paces: Pace[] = [];
+  const into = wiresInto(scene);
   for (const node of Object.values(scene.nodes)) {
     const kind = kindOf(catalogue, node);
     if (!kind || !node.on) continue;
     const driven = new Set([
       ...Object.keys(node.formulas),
-      ...Object.values(scene.wires)
-        .filter((wire) => wire.to.node === node.id)
-        .map((wire) => wire.to.port),
+      ...(into.get(node.id) ?? []).map((wire) => wire.to.port),
     ]);
     for (const { part, motion, value, unit } of pacesOfNode(node, kind.controls, driven)) {
       const pace = paceOf({ node: node.id, part, motion }, value, unit, seconds, tempo.bpm);

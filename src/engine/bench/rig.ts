@@ -10,7 +10,7 @@ import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
 import type { StageOptions } from '../image-stage';
 import { MediaLibrary } from '../media/library';
-import { Presenter } from '../presenter';
+import { plainLook, Presenter } from '../presenter';
 import { ScenePlayer } from '../scene-player';
 import type { Shown } from './measure';
 
@@ -70,7 +70,7 @@ export class Rig implements Shown {
     const { gpu, size: canvas } = this;
     this.player.play(this.patch.scene, this.frameOf(k), [], canvas.height);
     gpu.resize(canvas.width, canvas.height);
-    this.presenter.draw({ first: this.player.picture, second: gpu.empty, fade: 0, level: 1 });
+    this.presenter.draw({ first: this.player.look, second: plainLook(gpu.empty), fade: 0, level: 1 });
   }
 
   finish(): void {

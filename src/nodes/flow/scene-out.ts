@@ -23,6 +23,7 @@ export default imageKind({
       max: 4,
     }),
   },
+  shows: ({ background, brightness }) => ({ background, brightness }),
   paint: {
     type: 'shader',
     body: 'return vec4((source.rgb + $background.rgb * (1.0 - clamp(source.a, 0.0, 1.0))) * $brightness, 1.0);',
