@@ -128,7 +128,13 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
   const fault = liveStore((s) => s.faults[sceneId]?.[id]);
   const update = useUpdateNodeInternals();
   const ports = driven.join(' ');
-  useEffect(() => update(id), [id, ports, update]);
+  // A card is measured when it comes; only ports that come later are told. Each telling goes through all cards.
+  const told = useRef(ports);
+  useEffect(() => {
+    if (told.current === ports) return;
+    told.current = ports;
+    update(id);
+  }, [id, ports, update]);
   if (!kind) {
     return (
       <div

@@ -22,6 +22,8 @@ export const useDarkReason = (scene: string, node: string): string | undefined =
 /** Brightness below which a picture counts as dark, 0 to 1. */
 const darkBelow = 0.012;
 const lookMs = 700;
+/** Times as long as a look took until the next. */
+const restFactor = 12;
 
 /** The mean brightness of the picture on the monitor; null while there is none. */
 function brightness(monitor: Element, small: CanvasRenderingContext2D): number | null {
@@ -48,13 +50,18 @@ export function WhyDark({ scene }: { scene: Scene }) {
     small.height = 9;
     const context = small.getContext('2d', { willReadFrequently: true })!;
     let times = 0;
-    const timer = setInterval(() => {
+    let timer = 0;
+    const look = (): void => {
+      const start = performance.now();
       const bright = place.current?.parentElement ? brightness(place.current.parentElement, context) : null;
       // A blink is not darkness: only what is dark twice in a row asks.
       times = bright !== null && bright < darkBelow ? times + 1 : 0;
       setDark(times >= 2);
-    }, lookMs);
-    return () => clearInterval(timer);
+      // The look waits for all that the GPU has to do: where that takes long, it is rare, and the desk stays free.
+      timer = window.setTimeout(look, Math.max(lookMs, restFactor * (performance.now() - start)));
+    };
+    timer = window.setTimeout(look, lookMs);
+    return () => clearTimeout(timer);
   }, [scene.id]);
 
   useEffect(() => {
