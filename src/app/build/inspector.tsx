@@ -215,7 +215,7 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
                   checked={onlyDriven}
                   onChange={(e) => sessionStore.setState({ onlyDriven: e.target.checked })}
                 />{' '}
-                driven controls only
+                Driven controls only
               </label>
             </div>
             {shown.map(([name, spec]) => (

@@ -173,7 +173,7 @@ export function GamepadCard() {
       status={{
         standing: isReal ? 'here' : 'idle',
         message: '',
-        words: isReal ? pads.join(', ') : 'No gamepad: press a button on one, or use the on-screen pad',
+        words: isReal ? pads.join(', ') : 'None: using the on-screen pad',
       }}
       value={sticks
         .slice(0, 2)
