@@ -3,15 +3,15 @@ import { formulaName, momentNames } from '../formula/names';
 import { FormulaError, parseFormula } from '../formula/parse';
 import { isFormulaVariable, limit, partsOf, type ControlSpec } from '../kind/controls';
 import { kindOf, type Catalogue, type Kind } from '../kind/kind';
-import { componentsOf } from '../patch/components';
 import { misfit } from '../patch/plan';
 import { portOf } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
 import { migrate } from './migrations';
 import { triggersOf } from './motions';
-import { asideOf, defaultReturn } from './return-settings';
+import { openCycles, wiresThatCloseNothing } from './cycles';
+import { asideOf } from './return-settings';
 import { shippedFiles } from './shipped';
-import { showFormat, showVersion, type ControlValue, type Scene, type Show, type Wire } from './types';
+import { showFormat, showVersion, type ControlValue, type Scene, type Show } from './types';
 import validateShape from './validator.generated';
 
 /** Something a check found. */
@@ -127,23 +127,6 @@ function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
       );
   }
   return findings;
-}
-
-/** Return wires that lie on no cycle. */
-function wiresThatCloseNothing(scene: Scene): Wire[] {
-  const backs = Object.values(scene.wires).filter((wire) => wire.back);
-  if (!backs.length) return [];
-  const next = new Map<string, string[]>();
-  for (const { from, to } of Object.values(scene.wires)) {
-    const list = next.get(from.node);
-    if (list) list.push(to.node);
-    else next.set(from.node, [to.node]);
-  }
-  const componentOf = new Map<string, number>();
-  componentsOf(next.keys(), (id) => next.get(id) ?? []).forEach((ids, k) => {
-    for (const id of ids) componentOf.set(id, k);
-  });
-  return backs.filter(({ from, to }) => componentOf.get(from.node) !== componentOf.get(to.node));
 }
 
 /** Whether a file id is empty, of a file that ships, or of one that the show lists. */
@@ -289,59 +272,6 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
 }
 
 /**
- * Makes return wires of those that close a cycle which no return wire opens, as a file changed by hand may hold them.
- * Linear: only the wires inside of strongly connected parts are walked.
- */
-function openCycles(scene: Scene, at: string): Finding[] {
-  const next = new Map<string, Wire[]>();
-  for (const wire of Object.values(scene.wires)) {
-    if (wire.back) continue;
-    const list = next.get(wire.from.node);
-    if (list) list.push(wire);
-    else next.set(wire.from.node, [wire]);
-  }
-  const ends = (id: string): string[] => (next.get(id) ?? []).map((wire) => wire.to.node);
-  const cyclic = componentsOf(next.keys(), ends).filter(
-    (ids) => ids.length > 1 || ends(ids[0]).includes(ids[0]),
-  );
-  const findings: Finding[] = [];
-  const order = new Map(Object.keys(scene.nodes).map((id, k) => [id, k]));
-  for (const ids of cyclic) {
-    const members = new Set(ids);
-    const done = new Set<string>();
-    const above = new Set<string>();
-    // Begun at the oldest node, from which all others of the part can be reached: the wire that leads back to it returns.
-    const root = ids.reduce((a, b) => (order.get(b)! < order.get(a)! ? b : a));
-    const walk = [{ id: root, wires: (next.get(root) ?? []).values() }];
-    above.add(root);
-    while (walk.length) {
-      const { id, wires } = walk[walk.length - 1];
-      const step = wires.next();
-      if (step.done) {
-        walk.pop();
-        above.delete(id);
-        done.add(id);
-        continue;
-      }
-      const to = step.value.to.node;
-      if (!members.has(to) || done.has(to)) continue;
-      if (above.has(to)) {
-        step.value.back = defaultReturn();
-        findings.push({
-          level: 'warning',
-          where: `${at}.wires.${step.value.id}`,
-          what: 'It closes a cycle that no return wire opens; it was made a return wire.',
-        });
-      } else {
-        above.add(to);
-        walk.push({ id: to, wires: (next.get(to) ?? []).values() });
-      }
-    }
-  }
-  return findings;
-}
-
-/**
  * Reads a show file. Throws ShowFileError if it cannot be opened; otherwise gives the show and what is worth saying
  * about it. Nodes of unknown kinds stay, with all their data.
  */
@@ -378,7 +308,14 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
   const errors = findings.filter((finding) => finding.level === 'error');
   if (errors.length) throw new ShowFileError(errors);
   const show = data as Show;
-  show.scenes.forEach((scene, k) => findings.push(...openCycles(scene, `scenes[${k}]`)));
+  show.scenes.forEach((scene, k) => {
+    for (const wire of openCycles(scene))
+      findings.push({
+        level: 'warning',
+        where: `scenes[${k}].wires.${wire.id}`,
+        what: 'It closes a cycle that no return wire opens; it was made a return wire.',
+      });
+  });
   return { show, findings };
 }
 
