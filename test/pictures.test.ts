@@ -100,7 +100,9 @@ describe('files', () => {
         `return [...document.querySelectorAll('[data-testid="inspector"] option')].map((o) => o.textContent)`,
       );
     const chosen = (): Promise<string> =>
-      desk.driver.executeScript(`return document.querySelector('[data-part="file"] select').value`);
+      desk.driver.executeScript(
+        `return document.querySelector('[data-testid="file-input"]').parentElement.querySelector('select').value`,
+      );
     const [before, was] = [await listed(), await chosen()];
     await give('empty.png', '');
     await desk.until(
