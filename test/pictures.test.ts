@@ -107,8 +107,11 @@ describe('files', () => {
     await give('empty.png', '');
     await desk.until(
       'its reason',
-      () => desk.text('[data-part] [role="alert"], [role="alert"]'),
-      (t) => t.includes('empty.png is empty'),
+      () =>
+        desk.driver.executeScript<string[]>(
+          `return [...document.querySelectorAll('[role="alert"]')].map((e) => e.textContent)`,
+        ),
+      (alerts) => alerts.includes('empty.png is empty.'),
     );
     expect(await listed()).toEqual(before);
     expect(await chosen()).toBe(was);
