@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
+import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { startBrowser } from '../bin/browser';
@@ -9,16 +9,22 @@ import { listen, makeApp } from '../src/server/server';
 
 const root = path.resolve(import.meta.dirname, '..');
 
-/**
- * Builds another revision in a worktree of its own, with the bench of this tree in it, so that both do the very same work. A
- * revision whose engine this bench cannot call ends with the error of the build or of the page.
- */
+/** What of this tree's bench is put into the other, and under which name. */
+const overlaid: Readonly<Record<string, string>> = {
+  'against-page.ts': 'bench-page.ts',
+  'measure.ts': 'measure.ts',
+  'scenes.ts': 'scenes.ts',
+};
+
+/** Builds another revision in a worktree of its own, with the scenes of this tree's bench in it, so that both do the same work. */
 function build(revision: string, folder: string): string {
   const tree = path.join(folder, 'tree');
   execFileSync('git', ['worktree', 'add', '--detach', tree, revision], { cwd: root, stdio: 'inherit' });
   symlinkSync(path.join(root, 'node_modules'), path.join(tree, 'node_modules'));
   rmSync(path.join(tree, 'src/engine/bench'), { recursive: true, force: true });
-  cpSync(path.join(root, 'src/engine/bench'), path.join(tree, 'src/engine/bench'), { recursive: true });
+  mkdirSync(path.join(tree, 'src/engine/bench'));
+  for (const [from, to] of Object.entries(overlaid))
+    cpSync(path.join(root, 'src/engine/bench', from), path.join(tree, 'src/engine/bench', to));
   execFileSync(path.join(root, 'node_modules/.bin/vite'), ['build', '--logLevel', 'error'], {
     cwd: tree,
     stdio: 'inherit',
@@ -29,9 +35,8 @@ function build(revision: string, folder: string): string {
 const framesFor = (ms: number): number => Math.max(1, Math.min(30, Math.round(700 / ms)));
 
 /**
- * Measures every scene of the demo (`scene:<name>`, at 480x270, engine alone) and the engine's side of the figures in this
- * tree and in another revision, A B A B, in one browser. Prints the milliseconds a frame of both, new / old with its spread,
- * and the geometric mean of the scenes.
+ * Measures every scene of the demo (`scene:<name>`, at 480x270, engine alone) in this tree and in another
+ * revision, A B A B, in one browser. Prints the milliseconds a frame of both, new / old with its spread, and the geometric mean.
  */
 export async function compareWith(
   revision: string,
@@ -57,11 +62,7 @@ export async function compareWith(
         await driver.switchTo().window(pages[page]);
         return driver.executeScript<T>(script, ...args);
       };
-      const engines = await on<string[]>(1, 'return window.pyrvelBench.engines');
-      const works = [
-        ...show.scenes.map(({ name }) => ({ name, label: `scene:${name}` })),
-        ...engines.map((name) => ({ name, label: name })),
-      ];
+      const works = show.scenes.map(({ name }) => ({ name, label: `scene:${name}` }));
       const ratios: number[] = [];
       console.log(`${'workload'.padEnd(24)} ${'old ms'.padStart(9)} ${'new ms'.padStart(9)}  new / old`);
       for (const { name, label } of works.filter(
@@ -77,7 +78,7 @@ export async function compareWith(
           for (const page of round % 2 ? [1, 0] : [0, 1])
             times[page].push(await on<number>(page, 'return window.pyrvelBench.time(arguments[0])', frames));
         const ratio = ratioOf(times[1], times[0]);
-        if (label.startsWith('scene:')) ratios.push(ratio.median);
+        ratios.push(ratio.median);
         console.log(
           `${label.padEnd(24)} ${median(times[0]).toFixed(1).padStart(9)} ${median(times[1]).toFixed(1).padStart(9)}  ${ratio.median.toFixed(3)}  (${ratio.low.toFixed(3)}–${ratio.high.toFixed(3)})`,
         );

@@ -2,7 +2,7 @@
  * npm run bench: measures the engine against the same pictures written by hand, in one run, in headless Chromium with the
  * software renderer. `--json` prints one flat object of the medians as the last line; `--write` keeps all of it in
  * docs/benchmarks.md; words that are left name the figures wanted, all if there is none. `--against REV` measures all
- * scenes of the demo and the engine's sides in this tree and in that revision, in turn, and prints what became faster.
+ * scenes of the demo in this tree and in that revision, in turn, and prints what became faster.
  */
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';

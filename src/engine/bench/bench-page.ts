@@ -19,21 +19,11 @@ import {
 import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
-import {
-  alike,
-  compare,
-  median,
-  plainOf,
-  ratioOf,
-  timed,
-  type Ratio,
-  type Shown,
-  type Work,
-} from './measure';
+import { alike, compare, median, plainOf, ratioOf, type Ratio, type Shown } from './measure';
 import { numberCases } from './numbers';
 import { Raw } from './raw';
 import { previewsRatio } from './previews';
-import { sceneWork } from './scenes';
+import { scenesPage } from './scenes';
 import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
 import { stillEngine } from './still';
 import { blurEngine, glowEngine } from './wide';
@@ -43,12 +33,10 @@ export interface BenchPage {
   pyrvelBench: {
     names: string[];
     run(name: string): Promise<Ratio & { pictures: string[] }>;
-    /** Opens a workload for `--against`: a scene of the show by its name, or an engine side by that of its figure. */
+    /** Opens a scene of the show by its name, for `--against`. */
     open(name: string, show: Show): void;
     /** Milliseconds a frame of the open workload, over so many frames from the next on. */
     time(frames: number): number;
-    /** Engine sides that can be opened. */
-    engines: string[];
   };
 }
 
@@ -167,33 +155,11 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   fields4Before: () => compare(...coverAlike(fieldsNode(gpu), fieldsBefore(rawBefore)), rounds, 6),
 };
 
-let open: { work: Work; next: number; end(): void } | null = null;
-
 (window as unknown as BenchPage).pyrvelBench = {
   names: Object.keys(cases),
   async run(name) {
     pictures = [];
     return { ...(await cases[name]()), pictures };
   },
-  engines: Object.keys(engines),
-  open(name, show) {
-    open?.end();
-    const scene = show.scenes.find((s) => s.name === name);
-    if (scene) {
-      const work = sceneWork(gpu, show, scene);
-      open = { work, next: 0, end: () => work.dispose() };
-    } else {
-      const work = engines[name as keyof typeof engines]();
-      open = { work, next: 0, end: () => work.player.dispose() };
-    }
-    // Shaders are compiled and textures sent at first use.
-    timed(open.work, 0, 3);
-    open.next = 3;
-  },
-  time(frames) {
-    if (!open) throw new Error('Nothing is open.');
-    const ms = timed(open.work, open.next, frames) / frames;
-    open.next += frames;
-    return ms;
-  },
+  ...scenesPage(gpu),
 };

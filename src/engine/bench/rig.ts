@@ -9,10 +9,10 @@ import { oneStep } from '../../core/time/loop-steps';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
 import type { StageOptions } from '../image-stage';
-import { MediaLibrary } from '../media/library';
 import { plainLook, Presenter } from '../presenter';
 import { ScenePlayer } from '../scene-player';
 import type { Shown } from './measure';
+import { noFiles } from './scenes';
 
 export const size = { width: 640, height: 360 };
 
@@ -32,13 +32,6 @@ export class Patch {
     return connect(this.scene, catalogue, from, to, port);
   }
 }
-
-/** Patches that are measured read no files but those that ship. */
-export const noFiles = (): MediaLibrary =>
-  new MediaLibrary(
-    () => Promise.reject(new Error('No page is there.')),
-    () => undefined,
-  );
 
 /** The engine at work on one scene, whole: from its numbers through Scene Out to a surface, without a worker around it. */
 export class Rig implements Shown {

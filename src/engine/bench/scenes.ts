@@ -4,9 +4,16 @@ import { momentAt } from '../../core/time/clock';
 import { LoopClock } from '../../core/time/loop-steps';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu';
+import { MediaLibrary } from '../media/library';
 import { ScenePlayer } from '../scene-player';
-import type { Work } from './measure';
-import { noFiles } from './rig';
+import { timed, type Work } from './measure';
+
+/** Patches that are measured read no files but those that ship. */
+export const noFiles = (): MediaLibrary =>
+  new MediaLibrary(
+    () => Promise.reject(new Error('No page is there.')),
+    () => undefined,
+  );
 
 /** Size that scenes are measured at. */
 const canvas = { width: 480, height: 270 };
@@ -15,7 +22,7 @@ const canvas = { width: 480, height: 270 };
  * A scene of a show as the engine plays it, frame by frame. Only what every version of the engine has is used here, since
  * this file is put into older ones to be compared with (`npm run bench -- --against`).
  */
-export function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(): void } {
+function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(): void } {
   const player = new ScenePlayer(gpu, catalogue, noFiles(), scene, { waits: true });
   const loop = new LoopClock();
   const live = quietInputs();
@@ -33,5 +40,31 @@ export function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(
       gpu.release(target);
     },
     dispose: () => player.dispose(),
+  };
+}
+
+/** What `npm run bench -- --against` calls in the page of either revision. */
+export function scenesPage(gpu: Gpu): { open(name: string, show: Show): void; time(frames: number): number } {
+  let open: { work: ReturnType<typeof sceneWork>; next: number } | null = null;
+  return {
+    open(name, show) {
+      open?.work.dispose();
+      open = {
+        work: sceneWork(
+          gpu,
+          show,
+          show.scenes.find((scene) => scene.name === name)!,
+        ),
+        next: 3,
+      };
+      // Shaders are compiled and textures sent at first use.
+      timed(open.work, 0, 3);
+    },
+    time(frames) {
+      if (!open) throw new Error('Nothing is open.');
+      const ms = timed(open.work, open.next, frames) / frames;
+      open.next += frames;
+      return ms;
+    },
   };
 }
