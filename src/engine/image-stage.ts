@@ -528,19 +528,12 @@ export class ImageStage {
 
   /** The shader that draws a node, for reading. */
   shaderText(id: string): string {
-    for (const stored of this.stored.values()) {
-      const [first] = stored.programs;
-      if (first?.assembled.members.includes(id))
-        return stored.programs
-          .map(({ assembled }) =>
-            readableCode(assembled, (member) => this.scene!.nodes[member]?.name ?? member),
-          )
-          .join('\n');
-    }
+    const read = ({ assembled }: Program): string =>
+      readableCode(assembled, (member) => this.scene!.nodes[member]?.name ?? member);
+    for (const { programs } of this.stored.values())
+      if (programs[0]?.assembled.members.includes(id)) return programs.map(read).join('\n');
     const peek = this.programs.peekOf(id, false);
-    return peek
-      ? readableCode(peek.program.assembled, (member) => this.scene!.nodes[member]?.name ?? member)
-      : '';
+    return peek ? read(peek.program) : '';
   }
 
   dispose(): void {

@@ -184,8 +184,9 @@ export function buildPlan(
     for (const [control, spec] of Object.entries(planned.kind.controls)) {
       const text = node.controls[control];
       if (spec.type !== 'formula' || typeof text !== 'string') continue;
-      planned.named.push(...nodesNamedIn(text, byName));
-      yield* nodesNamedIn(text, byName);
+      const named = nodesNamedIn(text, byName);
+      planned.named.push(...named);
+      yield* named;
     }
   }
 
