@@ -40,12 +40,21 @@ export class ShaderError extends Error {
   }
 }
 
-/** Whether pictures are worked out by the processor. */
-function isSoftware(gl: WebGL2RenderingContext): boolean {
+/** The renderer's name for itself, as far as the browser tells. */
+function rendererName(gl: WebGL2RenderingContext): string {
   const named = gl.getExtension('WEBGL_debug_renderer_info');
-  const renderer = String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
-  return /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer);
+  return String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
 }
+
+/** Whether pictures are worked out by the processor. */
+const isSoftware = (renderer: string): boolean =>
+  /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer);
+
+/**
+ * What `auto` precision means for pictures: 16-bit floats on a graphics card. SwiftShader decodes those one by one, and
+ * takes 2 to 2.6 times as long for a read, a blur or blending as with 32 bits, which cost it no more than 8.
+ */
+const usualBitsOf = (renderer: string): Bits => (/swiftshader/i.test(renderer) ? '32' : '16');
 
 /** Sole owner of the graphics context, its render targets and the full-screen pass. */
 export class Gpu {
@@ -54,6 +63,10 @@ export class Gpu {
   readonly gl: WebGL2RenderingContext;
   /** Whether pictures of 16 and 32 bits can be drawn into. */
   readonly floats: boolean;
+  /** What `auto` precision means for pictures that are only looked at. */
+  readonly usualBits: Bits;
+  /** Samples a pixel that a picture of 32 bits can have at most. */
+  private readonly deepSamples: number;
   /** Vectors that the corners of a picture should hand on: see CornerNumbers. */
   cornerRoom: number;
   passes = 0;
@@ -87,8 +100,13 @@ export class Gpu {
     this.renderer.debug.checkShaderErrors = false;
     this.floats = gl.getExtension('EXT_color_buffer_float') !== null;
     gl.getExtension('OES_texture_float_linear');
+    gl.getExtension('EXT_float_blend');
+    const renderer = rendererName(gl);
+    this.usualBits = usualBitsOf(renderer);
+    const samples = gl.getInternalformatParameter(gl.RENDERBUFFER, gl.RGBA32F, gl.SAMPLES) as Int32Array | null;
+    this.deepSamples = samples?.[0] ?? 0;
     // Three are left for what differs from corner to corner.
-    this.cornerRoom = isSoftware(gl) ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3 : 0;
+    this.cornerRoom = isSoftware(renderer) ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3 : 0;
     const corners = new BufferGeometry();
     // One triangle over the whole picture: no seam along a diagonal.
     corners.setAttribute(
@@ -208,7 +226,7 @@ void main() { result = texture(picture, place); }`,
   acquire(width: number, height: number, bits: Bits, depth = false, samples = 0): WebGLRenderTarget {
     const real: Bits = this.floats ? bits : '8';
     // 32-bit targets with several samples a pixel are not drawable everywhere.
-    const edges = real === '32' ? 0 : samples;
+    const edges = real === '32' ? Math.min(samples, this.deepSamples) : samples;
     const list = this.free.get(this.key(width, height, real, depth, edges));
     const ready = list?.pop();
     if (ready) return ready;

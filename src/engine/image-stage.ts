@@ -74,7 +74,7 @@ export class ImageStage {
     this.loops = new Loops(gpu, run, {
       now: (id) => this.stored.get(id)?.target ?? null,
       textureOf: (id) => this.textureOf(id),
-      bitsOf: (id) => this.stored.get(id)?.bits ?? '16',
+      bitsOf: (id) => this.stored.get(id)?.bits ?? this.gpu.usualBits,
     });
   }
 
@@ -232,7 +232,7 @@ export class ImageStage {
       const byHand = this.scene!.nodes[node.id].precision;
       const loop = feedback.get(node.id);
       const own: Bits =
-        byHand !== 'auto' ? byHand : numbers.has(node.id) ? '32' : (this.options.bits ?? '16');
+        byHand !== 'auto' ? byHand : numbers.has(node.id) ? '32' : (this.options.bits ?? this.gpu.usualBits);
       // Feedback asks for no less than it was set to, on all of its way round; of `auto` nodes also what its Keep needs.
       const bits: Bits =
         loop && (loop.asked || byHand === 'auto') && Number(loop.bits) > Number(own) ? loop.bits : own;
@@ -339,7 +339,7 @@ export class ImageStage {
     const node = this.plan!.nodes.get(id)!;
     const source = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
     if (!source) return null;
-    return { texture: this.viewOf(source, id).texture, bits: this.stored.get(source.node)?.bits ?? '16' };
+    return { texture: this.viewOf(source, id).texture, bits: this.stored.get(source.node)?.bits ?? this.gpu.usualBits };
   }
 
   private work(node: PlanNode, run: NodeRun, frame: Frame): never {

@@ -33,7 +33,7 @@ function chainPatch(): { patch: Patch; last: string } {
 
 export function chainEngine(gpu: Gpu): Rig {
   const { patch, last } = chainPatch();
-  return new Rig(gpu, patch, last, { bits: '16' });
+  return new Rig(gpu, patch, last);
 }
 
 /** Eight steps that only change colours: what joining saves is the storing between them. */

@@ -97,8 +97,8 @@ export function feedbackByHand(raw: Raw): Shown {
   const travel = [mixed, wind].map((program) => gl.getUniformLocation(program, 'travel'));
   gl.useProgram(mixed);
   gl.uniform1i(gl.getUniformLocation(mixed, 'wind'), 1);
-  const [a, b, c] = [0, 1, 2].map(() => raw.target(width, height, gl.RGBA16F));
-  const gusts = raw.target(windSize.width, windSize.height, gl.RGBA16F);
+  const [a, b, c] = [0, 1, 2].map(() => raw.target(width, height, gl.RGBA32F));
+  const gusts = raw.target(windSize.width, windSize.height, gl.RGBA32F);
   gl.activeTexture(gl.TEXTURE1);
   gl.bindTexture(gl.TEXTURE_2D, gusts.texture);
   gl.activeTexture(gl.TEXTURE0);

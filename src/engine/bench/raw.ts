@@ -60,10 +60,10 @@ export class Raw {
     return texture;
   }
 
-  /** A picture of 16 bits, read smoothly. */
+  /** A picture of 32 bits, read smoothly. */
   picture(width: number, height: number, rgba: Float32Array): WebGLTexture {
     const { gl } = this;
-    const { texture } = this.target(width, height, gl.RGBA16F);
+    const { texture } = this.target(width, height, gl.RGBA32F);
     gl.bindTexture(gl.TEXTURE_2D, texture);
     gl.texSubImage2D(gl.TEXTURE_2D, 0, 0, 0, width, height, gl.RGBA, gl.FLOAT, rgba);
     return texture;
@@ -142,7 +142,7 @@ export class Raw {
 
 /** Half a step of noise before the last rounding to 8 bits, as surfaces of the engine have it. */
 export const ditherGlsl = `
-vec3 dither(vec3 c) { return c + (fract(sin(dot(gl_FragCoord.xy, vec2(12.9898, 78.233))) * 43758.5453) - 0.5) / 255.0; }
+vec3 dither(vec3 c) { return c + fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0; }
 `;
 
 /** A number as a literal of GLSL. */
