@@ -3,8 +3,8 @@ import { SceneRun } from '../src/core/run/scene-run';
 import type { NodeRun } from '../src/core/run/node-run';
 import type { Scene, Show } from '../src/core/show/types';
 import { momentAt } from '../src/core/time/clock';
-import { oneStep } from '../src/core/time/loop-steps';
-import { LiveInputs } from '../src/engine/live-inputs';
+import { oneStep } from '../src/core/time/feedback-steps';
+import { LiveInputs } from '../src/engine/playback/live-inputs';
 import { catalogue } from '../src/nodes/catalogue';
 import { readFps, readFrames, UsageError, type Options } from './arguments';
 import { figure, quoted } from './csv';
@@ -109,7 +109,7 @@ function* runTo(run: SceneRun, show: Show, scene: Scene, fps: number, last: numb
   inputs.setShow(show.inputs);
   for (let frame = 0; frame <= last; frame++) {
     const moment = momentAt(frame / fps, frame === 0 ? 0 : 1 / fps, fps, show.tempo, undefined, scene.loop);
-    run.run({ moment, live: inputs.at(moment.time, run.hears), canvas: show.canvas, loop: oneStep });
+    run.run({ moment, live: inputs.at(moment.time, run.hears), canvas: show.canvas, feedback: oneStep });
     yield frame;
   }
 }

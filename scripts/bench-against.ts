@@ -1,5 +1,13 @@
 import { execFileSync } from 'node:child_process';
-import { cpSync, mkdirSync, mkdtempSync, readFileSync, rmSync, symlinkSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
 import { startBrowser } from '../bin/browser';
@@ -9,22 +17,33 @@ import { listen, makeApp } from '../src/server/server';
 
 const root = path.resolve(import.meta.dirname, '..');
 
-/** What of this tree's bench is put into the other, and under which name. */
+/**
+ * Revisions from here on can measure scenes by themselves: their bench page has `open` and `time`. Older ones are given the
+ * scenes of this one, which was written for the engine as it lay then.
+ */
+const firstWithScenes = '1a2942d';
 const overlaid: Readonly<Record<string, string>> = {
   'against-page.ts': 'bench-page.ts',
   'measure.ts': 'measure.ts',
   'scenes.ts': 'scenes.ts',
 };
 
-/** Builds another revision in a worktree of its own, with the scenes of this tree's bench in it, so that both do the same work. */
+/** Builds another revision in a worktree of its own. */
 function build(revision: string, folder: string): string {
   const tree = path.join(folder, 'tree');
   execFileSync('git', ['worktree', 'add', '--detach', tree, revision], { cwd: root, stdio: 'inherit' });
   symlinkSync(path.join(root, 'node_modules'), path.join(tree, 'node_modules'));
-  rmSync(path.join(tree, 'src/engine/bench'), { recursive: true, force: true });
-  mkdirSync(path.join(tree, 'src/engine/bench'));
-  for (const [from, to] of Object.entries(overlaid))
-    cpSync(path.join(root, 'src/engine/bench', from), path.join(tree, 'src/engine/bench', to));
+  const bench = path.join(tree, 'src/engine/bench');
+  if (!existsSync(path.join(bench, 'scenes.ts'))) {
+    rmSync(bench, { recursive: true, force: true });
+    mkdirSync(bench);
+    for (const [from, to] of Object.entries(overlaid)) {
+      const text = execFileSync('git', ['show', `${firstWithScenes}:src/engine/bench/${from}`], {
+        cwd: root,
+      });
+      writeFileSync(path.join(bench, to), text);
+    }
+  }
   execFileSync(path.join(root, 'node_modules/.bin/vite'), ['build', '--logLevel', 'error'], {
     cwd: tree,
     stdio: 'inherit',

@@ -76,14 +76,6 @@ const figures: Record<string, Figure> = {
     target: '≤ 0.2',
     plain: true,
   },
-  chain8Before: { about: 'chain8 as it was taken before', target: '≤ 1.15' },
-  feedbackBefore: { about: 'feedback as it was taken before', target: '≤ 1.25' },
-  copiesMerged10kBefore: { about: 'copiesMerged10k as it was taken before', target: '≤ 1.15' },
-  copiesMerged100kBefore: { about: 'copiesMerged100k as it was taken before', target: '≤ 1.15' },
-  copiesMerged1mBefore: { about: 'copiesMerged1m as it was taken before', target: '≤ 1.15' },
-  lanes100kBefore: { about: 'lanes100k as it was taken before', target: '≤ 1.3' },
-  sheet1024Before: { about: 'sheet1024 as it was taken before', target: '≤ 1.25' },
-  fields4Before: { about: 'fields4 as it was taken before', target: '≤ 1.15' },
 };
 
 const { plain: wanted, options } = readArguments(
@@ -183,7 +175,6 @@ if (process.argv.includes('--write')) {
       '|---|---|---|---|---|---|---|',
       ...Object.keys(figures).filter(of).flatMap(rowOf),
     ].join('\n');
-  const isBefore = (name: string): boolean => name.endsWith('Before');
   const notes = readFileSync(page, 'utf8').split('\n## Notes\n')[1] ?? '';
   writeFileSync(
     page,
@@ -201,18 +192,11 @@ are more than 2 of 255 apart, edges aside, there is no figure.
 
 ## Ratios
 
-${table((name) => !figures[name].plain && !isBefore(name))}
+${table((name) => !figures[name].plain)}
 
 ## Times of this machine
 
 ${table((name) => figures[name].plain === true)}
-
-## The same as it was taken before
-
-For one release, beside the figures above: the engine's side ended at the picture of a node, the other was written with
-uniforms and worked out matrices and weights again and again.
-
-${table(isBefore)}
 
 ## Notes
 ${notes}`,

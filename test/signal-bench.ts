@@ -1,11 +1,11 @@
 import { expect } from '@jest/globals';
-import { quietInputs, type InputState } from '../src/core/run/inputs';
+import { idleInputs, type InputState } from '../src/core/run/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import { makeScene } from '../src/core/show/create';
 import { addNode, connect } from '../src/core/show/edit';
 import type { ControlValue, SceneLoop } from '../src/core/show/types';
 import { momentAt } from '../src/core/time/clock';
-import { oneStep } from '../src/core/time/loop-steps';
+import { oneStep } from '../src/core/time/feedback-steps';
 import { catalogue } from '../src/nodes/catalogue';
 
 /** A row of nodes, each wired into the first input of the next; gives the samples of the last one, frame by frame. */
@@ -14,7 +14,7 @@ export class Bench {
   private readonly run = new SceneRun(catalogue);
   private last = '';
   private frame = 0;
-  live: InputState = quietInputs();
+  live: InputState = idleInputs();
 
   constructor(readonly rate = 60) {}
 
@@ -49,7 +49,7 @@ export class Bench {
         ),
         live: this.live,
         canvas: { width: 16, height: 9 },
-        loop: oneStep,
+        feedback: oneStep,
       });
       this.frame++;
     }

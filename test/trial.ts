@@ -1,10 +1,10 @@
-import { quietInputs } from '../src/core/run/inputs';
+import { idleInputs } from '../src/core/run/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import { whyDark } from '../src/core/run/why-dark';
 import { sceneOutOf } from '../src/core/patch/plan';
 import { checkForm, readShow, ShowFileError, writeShow } from '../src/core/show/validate';
 import { momentAt } from '../src/core/time/clock';
-import { oneStep } from '../src/core/time/loop-steps';
+import { oneStep } from '../src/core/time/feedback-steps';
 import { catalogue } from '../src/nodes/catalogue';
 
 /**
@@ -33,9 +33,9 @@ export function trial(document: unknown): boolean {
     for (let frame = 0; frame < 3; frame++)
       run.run({
         moment: momentAt(frame / 60, frame ? 1 / 60 : 0, 60, show.tempo, undefined, scene.loop),
-        live: quietInputs(),
+        live: idleInputs(),
         canvas: { width: 160, height: 90 },
-        loop: oneStep,
+        feedback: oneStep,
       });
     for (const [id, fault] of run.faults())
       if (/undefined|Cannot read|is not a|\[object|NaN/.test(fault)) throw new Error(`${id} says: ${fault}`);

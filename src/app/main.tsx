@@ -1,7 +1,7 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
-import { BuildView } from './build/build-view';
+import { BuildView } from './editor/build-view';
 import { comeBack, keepEverything, keepPicture } from './data/keeper';
 import { InputsView } from './inputs/inputs-view';
 import { keepInputs } from './inputs/keep-inputs';

@@ -4,17 +4,17 @@ import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 import { momentAt } from '../core/time/clock';
-import { LoopClock } from '../core/time/loop-steps';
-import { benchData, glanceNodes, glanceParts } from './glance';
-import { Gpu } from './gpu';
-import { GpuClock } from './gpu-clock';
-import { LiveInputs } from './live-inputs';
-import { LoopWatch } from './loop-watch';
+import { FeedbackClock } from '../core/time/feedback-steps';
+import { benchData, glanceNodes, glanceParts } from './output/glance';
+import { Gpu } from './gpu/gpu';
+import { GpuClock } from './gpu/gpu-clock';
+import { LiveInputs } from './playback/live-inputs';
+import { FeedbackWatch } from './image/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { MediaError } from './media/pictures';
-import { Pacer } from './pacer';
-import { plainLook, Presenter, type Look, type Presented } from './presenter';
-import { Previews } from './previews';
+import { Pacer } from './gpu/pacer';
+import { plainLook, Presenter, type Look, type Presented } from './output/presenter';
+import { Previews } from './output/previews';
 import {
   assertNever,
   type Ask,
@@ -23,11 +23,11 @@ import {
   type ToEngine,
   type Watch,
 } from './protocol';
-import { Questions } from './questions';
-import { ScenePlayer } from './scene-player';
-import { StageProgram } from './stage-program';
-import { Transport } from './transport';
-import { WorkSize } from './work-size';
+import { Questions } from './questions/questions';
+import { ScenePlayer } from './playback/scene-player';
+import { ProgramBus } from './playback/program-bus';
+import { Transport } from './playback/transport';
+import { WorkSize } from './playback/work-size';
 
 interface Surface {
   id: string;
@@ -74,14 +74,14 @@ export class Engine {
   private presenter: Presenter | null = null;
   private questions: Questions | null = null;
   private previews: Previews | null = null;
-  private loopWatch: LoopWatch | null = null;
+  private loopWatch: FeedbackWatch | null = null;
   private readonly media: MediaLibrary;
   private readonly vectors = new Map<
     number,
     { resolve(bitmap: ImageBitmap): void; reject(error: Error): void }
   >();
   private vectorId = 0;
-  private readonly loopClock = new LoopClock();
+  private readonly loopClock = new FeedbackClock();
   private show: Show | null = null;
   private readonly players = new Map<string, ScenePlayer>();
   private without: ScenePlayer | null = null;
@@ -96,7 +96,7 @@ export class Engine {
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly transport = new Transport();
   private lastNow = 0;
-  private readonly program = new StageProgram();
+  private readonly program = new ProgramBus();
   private blackout = false;
   private freeze = false;
   private readonly workSize = new WorkSize();
@@ -143,7 +143,7 @@ export class Engine {
       this.previews = new Previews(this.gpu, (pixels, width, cells) =>
         this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
       );
-      this.loopWatch = new LoopWatch(this.gpu);
+      this.loopWatch = new FeedbackWatch(this.gpu);
       for (const player of this.players.values()) player.moveTo(this.gpu);
       if (this.graphicsDownSince !== null)
         this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
@@ -220,7 +220,7 @@ export class Engine {
         this.transport.step();
         break;
       case 'hand':
-        this.inputs.hand = message.hand;
+        this.inputs.controllers = message.hand;
         break;
       case 'sound-file':
         this.inputs.addFile(message.file, message.rate, message.samples);
@@ -346,7 +346,7 @@ export class Engine {
     this.lastNow = now;
     this.program.advance(real);
     this.workSize.choose(now, this.hasStage(), this.clock!.frameMs, 1000 / this.show.canvas.fps);
-    if (this.transport.runUp) this.runUp();
+    if (this.transport.preroll) this.runUp();
     else this.drawFrame(now, this.transport.advance(real, this.show.canvas.fps));
     this.report(now);
   }
@@ -370,7 +370,7 @@ export class Engine {
    */
   private runUp(): void {
     const show = this.show!;
-    const way = this.transport.runUp!;
+    const way = this.transport.preroll!;
     const { fps } = show.canvas;
     const start = performance.now();
     while (way.next <= way.last && performance.now() - start < runUpMs) {
@@ -380,7 +380,7 @@ export class Engine {
         moment,
         live: this.liveAt(moment.time),
         canvas: this.canvasSize(),
-        loop: this.loopClock.next(moment.dt, 1),
+        feedback: this.loopClock.next(moment.dt, 1),
       };
       let drew = false;
       for (const [id, player] of this.players) {
@@ -398,7 +398,7 @@ export class Engine {
         break;
       }
     }
-    if (way.next > way.last) this.transport.runUp = null;
+    if (way.next > way.last) this.transport.preroll = null;
   }
 
   private hasStage(): boolean {
@@ -442,7 +442,12 @@ export class Engine {
     const moment = this.transport.moment(dt, show);
     const slow = this.clock!.frameMs > slowFrameMs;
     const loop = this.loopClock.next(dt, slow ? mostLoopSteps.slow : mostLoopSteps.quick);
-    const frame: Frame = { moment, live: this.liveAt(moment.time), canvas: this.canvasSize(), loop };
+    const frame: Frame = {
+      moment,
+      live: this.liveAt(moment.time),
+      canvas: this.canvasSize(),
+      feedback: loop,
+    };
     const wanted = this.wanted();
     for (const [id, player] of this.players) {
       if (wanted.has(id)) continue;
@@ -459,7 +464,7 @@ export class Engine {
       if (!scene) continue;
       let player = this.players.get(id);
       if (!player) this.players.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
-      player.stage.measure =
+      player.renderer.measure =
         measuring && id === this.watch.scene ? (node, draw) => this.clock!.measure(node, draw) : null;
       player.play(scene, frame, nodes, show.canvas.height);
     }
@@ -491,7 +496,7 @@ export class Engine {
       const player = this.players.get(scene.id);
       if (player) {
         this.without.play(scene, frame, [], this.show!.canvas.height);
-        this.without.stage.adoptLoops(player.stage);
+        this.without.renderer.adoptFeedback(player.renderer);
       }
     }
     this.without.play(scene, frame, [], this.show!.canvas.height);
@@ -590,7 +595,7 @@ export class Engine {
   private tellBeat(now: number): void {
     if (now - this.lastTold.beat < 40) return;
     this.lastTold.beat = now;
-    const { playing, runUp } = this.transport;
+    const { playing, preroll: runUp } = this.transport;
     const moment = this.transport.moment(0, this.show!);
     const done = runUp ? (runUp.next - runUp.first) / (runUp.last + 1 - runUp.first) : 1;
     const transport = { playing, time: moment.time, frame: moment.frame, beat: moment.beat, done };
@@ -637,7 +642,7 @@ export class Engine {
           cpuMs: this.cpuMs,
           passes: this.gpu!.passes,
           targets: this.gpu!.targetCount,
-          programs: this.gpu!.programCount,
+          programs: this.gpu!.shaderCount,
           width,
           height,
           nodeMs: { ...clock.nodeMs },

@@ -1,6 +1,6 @@
 import type { DarkReason } from '../core/run/why-dark';
 import type { MidiFile } from '../core/midi/file';
-import type { HandState } from '../core/run/inputs';
+import type { ControllerState } from '../core/run/inputs';
 import type { ShowChange } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 
@@ -72,7 +72,7 @@ export type ToEngine =
   /** Seconds from the start between which time goes round; null: it goes on for ever. */
   | { type: 'range'; range: readonly [number, number] | null }
   | { type: 'step' }
-  | { type: 'hand'; hand: HandState }
+  | { type: 'hand'; hand: ControllerState }
   /** Sound of a file of the show, one channel; none where it could not be read. */
   | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
   /** Blocks of samples of a device come through the port; null: there is none any more. */

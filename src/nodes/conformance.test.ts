@@ -3,14 +3,14 @@ import { partsOf, rangeOf, type ControlSpec } from '../core/kind/controls';
 import type { DataPicture, GlslType, Kind, Sheet } from '../core/kind/kind';
 import { FormulaError, parseFormula } from '../core/formula/parse';
 import { ballShape } from '../core/shape/make';
-import { quietInputs } from '../core/run/inputs';
+import { idleInputs } from '../core/run/inputs';
 import { SceneRun } from '../core/run/scene-run';
 import { makeScene } from '../core/show/create';
 import { addNode, connect } from '../core/show/edit';
 import type { ControlValue, Scene } from '../core/show/types';
 import { momentAt } from '../core/time/clock';
 import { catalogue } from './catalogue';
-import { oneStep } from '../core/time/loop-steps';
+import { oneStep } from '../core/time/feedback-steps';
 
 const kinds = [...catalogue.values()].map((kind) => [kind.label, kind] as const);
 const sources = {
@@ -51,9 +51,9 @@ function play(
   for (let frame = 0; frame < frames; frame++) {
     run.run({
       moment: momentAt(frame / 60, frame ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 }),
-      live: quietInputs(),
+      live: idleInputs(),
       canvas: { width: 160, height: 90 },
-      loop: oneStep,
+      feedback: oneStep,
     });
   }
   return { run, id };

@@ -1,11 +1,11 @@
 import { describe, expect, test } from '@jest/globals';
 import { buildPlan, sceneOutOf } from '../core/patch/plan';
-import { quietInputs } from '../core/run/inputs';
+import { idleInputs } from '../core/run/inputs';
 import { SceneRun } from '../core/run/scene-run';
 import { makeShow } from '../core/show/create';
 import { checkShow } from '../core/show/validate';
 import { momentAt } from '../core/time/clock';
-import { oneStep } from '../core/time/loop-steps';
+import { oneStep } from '../core/time/feedback-steps';
 import { catalogue } from './catalogue';
 import { exampleOf } from './examples';
 
@@ -24,9 +24,9 @@ describe.each([...catalogue.values()].map((kind) => [kind.label, kind] as const)
       for (let k = 0; k < 3; k++)
         run.run({
           moment: momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 }),
-          live: quietInputs(),
+          live: idleInputs(),
           canvas: { width: 160, height: 90 },
-          loop: oneStep,
+          feedback: oneStep,
         });
       expect([...run.faults()]).toEqual([]);
     });

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ControlLink } from '../build/controls/part-place';
+import type { ControlLink } from '../editor/controls/part-place';
 import type { WorkScale } from '../../engine/protocol';
 
 interface SessionState {

@@ -1,5 +1,5 @@
 import type { PadState } from '../../core/run/inputs';
-import { hand, handChanged, heard } from './hand';
+import { controllers, controllersChanged, heard } from './controllers';
 import { inputStore } from './input-store';
 
 /** Milliseconds between two looks: gamepads have to be asked. */
@@ -12,7 +12,7 @@ let standIn: PadState | null = null;
 let timer: number | undefined;
 
 function put(pads: readonly PadState[]): void {
-  const before = hand.pads;
+  const before = controllers.pads;
   const same =
     before.length === pads.length &&
     pads.every((pad, k) =>
@@ -28,8 +28,8 @@ function put(pads: readonly PadState[]): void {
         heard({ type: 'pad', pad: k + 1, stick });
     });
   });
-  hand.pads = pads;
-  handChanged();
+  controllers.pads = pads;
+  controllersChanged();
 }
 
 function look(): void {

@@ -1,7 +1,7 @@
 import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { listenToGamepads } from './gamepads';
-import { keepHand } from './kept-hand';
+import { keepHand } from './kept-controllers';
 import { listenToKeys } from './keys-pointer';
 import { openMidiIfAllowed, playMidiFile } from './midi';
 import { listenToOsc } from './osc';

@@ -1,5 +1,5 @@
 import type { KeyState, PointerState } from '../../core/run/inputs';
-import { hand, handChanged, heard } from './hand';
+import { controllers, controllersChanged, heard } from './controllers';
 
 /** Whether a key belongs to a text that is being typed, or to a list that has the keyboard. */
 export function isTyping(event: KeyboardEvent): boolean {
@@ -21,11 +21,11 @@ const isPressing = (event: KeyboardEvent): boolean =>
 
 /** A key goes down or up: from the keyboard, or from its stand-in on the screen. */
 export function moveKey(code: string, down: boolean): void {
-  const before: KeyState = hand.keys[code] ?? { down: false, presses: 0 };
+  const before: KeyState = controllers.keys[code] ?? { down: false, presses: 0 };
   if (before.down === down) return;
-  hand.keys = { ...hand.keys, [code]: { down, presses: before.presses + (down ? 1 : 0) } };
+  controllers.keys = { ...controllers.keys, [code]: { down, presses: before.presses + (down ? 1 : 0) } };
   if (down) heard({ type: 'key', code });
-  handChanged();
+  controllersChanged();
 }
 
 /** Lets the keys pressed in a window play Keys nodes. */
@@ -38,11 +38,11 @@ export function listenToKeys(target: Window): void {
   target.addEventListener('keyup', (event) => moveKey(event.code, false));
   // A key let go while another window had the keyboard would hang for ever.
   target.addEventListener('blur', () => {
-    for (const code of Object.keys(hand.keys)) moveKey(code, false);
-    hand.pointer = { ...hand.pointer, down: false };
-    hand.pointers = [];
+    for (const code of Object.keys(controllers.keys)) moveKey(code, false);
+    controllers.pointer = { ...controllers.pointer, down: false };
+    controllers.pointers = [];
     touching.clear();
-    handChanged();
+    controllersChanged();
   });
 }
 
@@ -50,12 +50,12 @@ export function listenToKeys(target: Window): void {
 const touching = new Map<number, PointerState>();
 
 function movePointer(id: number, change: Partial<PointerState>): void {
-  const now = { ...hand.pointer, ...change };
-  hand.pointer = now;
+  const now = { ...controllers.pointer, ...change };
+  controllers.pointer = now;
   if (now.down) touching.set(id, now);
   else touching.delete(id);
-  hand.pointers = [...touching.values()];
-  handChanged();
+  controllers.pointers = [...touching.values()];
+  controllersChanged();
 }
 
 /** Lets the pointers over an element that shows a picture play Pointer nodes. */
@@ -77,20 +77,33 @@ export function listenToPointer(element: HTMLElement): () => void {
     [
       'pointerdown',
       (event) => {
-        movePointer(event.pointerId, { ...place(event), down: true, presses: hand.pointer.presses + 1 });
+        movePointer(event.pointerId, {
+          ...place(event),
+          down: true,
+          presses: controllers.pointer.presses + 1,
+        });
         heard({ type: 'pointer' });
         element.setPointerCapture?.(event.pointerId);
       },
     ],
     ['pointerup', lift],
     ['pointercancel', lift],
-    ['pointerenter', () => ((hand.pointer = { ...hand.pointer, inside: true }), handChanged())],
-    ['pointerleave', () => ((hand.pointer = { ...hand.pointer, inside: false }), handChanged())],
+    [
+      'pointerenter',
+      () => ((controllers.pointer = { ...controllers.pointer, inside: true }), controllersChanged()),
+    ],
+    [
+      'pointerleave',
+      () => ((controllers.pointer = { ...controllers.pointer, inside: false }), controllersChanged()),
+    ],
     [
       'wheel',
       (event) => {
-        hand.pointer = { ...hand.pointer, wheel: hand.pointer.wheel - Math.sign(event.deltaY) };
-        handChanged();
+        controllers.pointer = {
+          ...controllers.pointer,
+          wheel: controllers.pointer.wheel - Math.sign(event.deltaY),
+        };
+        controllersChanged();
       },
     ],
   ];

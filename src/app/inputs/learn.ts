@@ -5,7 +5,7 @@ import { freePlace } from '../../core/show/free-place';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
-import { onHeard } from './hand';
+import { onHeard } from './controllers';
 
 /** A node that follows an event, with its kind. */
 type LearnedNode = Learned & { kind: string };

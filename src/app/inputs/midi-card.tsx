@@ -1,9 +1,9 @@
 import { Piano } from 'lucide-react';
 import { useRef } from 'react';
-import { SelectField } from '../build/controls/field';
+import { SelectField } from '../editor/controls/field';
 import { useAddFile } from '../data/use-add-file';
 import { editShow, useShow } from '../data/show-store';
-import { useHand } from './hand';
+import { useHand } from './controllers';
 import { inputStore } from './input-store';
 import { openMidi } from './midi';
 import { MidiSurface } from './midi-surface';

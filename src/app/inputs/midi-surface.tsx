@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { useState } from 'react';
 import { playSurface } from './midi';
 import { useDragValue } from './drag-value';
-import { hand, useHand } from './hand';
+import { controllers, useHand } from './controllers';
 
 /** What the surface on the screen sends, all on channel 1. */
 const channel = 1;
@@ -13,7 +13,7 @@ const eight = Array.from({ length: 8 }, (_, k) => k);
 
 function useControl(control: number): { value: number; set(value: number): void; now(): number } {
   const key = `${channel}/${control}`;
-  const now = (): number => hand.midi.controls[key] ?? 0;
+  const now = (): number => controllers.midi.controls[key] ?? 0;
   return {
     value: useHand(({ midi }) => midi.controls[key] ?? 0),
     now,

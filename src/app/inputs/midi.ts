@@ -4,7 +4,7 @@ import { afterEvent, ClockTempo } from '../../core/midi/state';
 import { database } from '../data/db';
 import { engine } from '../engine/client';
 import { say } from '../parts/notices';
-import { hand, handChanged, heard } from './hand';
+import { controllers, controllersChanged, heard } from './controllers';
 import { inputStore } from './input-store';
 import { followTempo } from './tempo';
 
@@ -22,9 +22,9 @@ export function takeMidi(bytes: ArrayLike<number>): void {
     followTempo('midi', bpm);
     return;
   }
-  hand.midi = afterEvent(hand.midi, event);
+  controllers.midi = afterEvent(controllers.midi, event);
   heard({ type: 'midi', event });
-  handChanged();
+  controllersChanged();
 }
 
 /** Sends what the surface on the screen does, over the same way that a device's messages come. */

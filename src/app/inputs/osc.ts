@@ -1,6 +1,6 @@
 import type { OscMessage } from '../../core/osc/packet';
 import { say } from '../parts/notices';
-import { hand, handChanged, heard } from './hand';
+import { controllers, controllersChanged, heard } from './controllers';
 import { inputStore } from './input-store';
 
 /** What the server sends for each packet, or why it listens in vain. */
@@ -16,7 +16,7 @@ let source: EventSource | null = null;
 let port = 0;
 
 function take(messages: readonly OscMessage[]): void {
-  const osc = { ...hand.osc };
+  const osc = { ...controllers.osc };
   let last = '';
   for (const { address, args } of messages) {
     if (!osc[address] && Object.keys(osc).length >= mostAddresses) continue;
@@ -26,10 +26,10 @@ function take(messages: readonly OscMessage[]): void {
     heard({ type: 'osc', address, args: values });
     last = address;
   }
-  hand.osc = osc;
+  controllers.osc = osc;
   if (last)
     inputStore.setState((s) => ({ osc: { ...s.osc, standing: 'here', message: '', lastAddress: last } }));
-  handChanged();
+  controllersChanged();
 }
 
 /** Listens to a UDP port through the server; picks up again by itself when the server was away. */

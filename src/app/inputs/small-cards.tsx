@@ -1,11 +1,11 @@
 import clsx from 'clsx';
 import { Gamepad2, Keyboard, MousePointer2, Network } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { TextField } from '../build/controls/field';
+import { TextField } from '../editor/controls/field';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber, shortNumber } from '../parts/scrub-number';
 import { moveStandIn } from './gamepads';
-import { useHand } from './hand';
+import { useHand } from './controllers';
 import { inputStore } from './input-store';
 import { listenToPointer, moveKey } from './keys-pointer';
 import { sendOsc } from './osc';

@@ -63,7 +63,7 @@ export class Listener {
 }
 
 /** Seconds that are heard before a moment that was jumped to, so that tempo and onsets are there as if it had played. */
-const runUpSeconds = 9;
+const prerollSeconds = 9;
 
 /** Hears samples that are there as a whole, round and round, at the time of the show. */
 export class SampleListener {
@@ -83,7 +83,7 @@ export class SampleListener {
     const { samples, rate } = this;
     if (samples.length === 0) return silence;
     const goal = Math.max(0, Math.floor(time * rate + 1e-6));
-    const start = Math.max(0, goal - runUpSeconds * rate);
+    const start = Math.max(0, goal - prerollSeconds * rate);
     if (goal < this.heard || start > this.heard) {
       this.listener = new Listener(rate);
       // From a whole hop on, so that hops lie as if all had been heard.

@@ -1,7 +1,7 @@
 import { asideOf } from '../show/return-settings';
 import type { ImageKind, Reads } from '../kind/kind';
 import type { Scene } from '../show/types';
-import type { Circle } from './circles';
+import type { Cycle } from './cycles';
 import type { Plan, PlanNode, PlanSource } from './plan';
 
 /** A read of an image by an input of a node. */
@@ -134,7 +134,7 @@ const longKeep = 0.95;
  * is rounded every time. `asked`: set by hand on a return wire; else by how long it keeps.
  */
 export function feedbackPrecision(
-  circles: readonly Circle[],
+  circles: readonly Cycle[],
 ): Map<string, { bits: '8' | '16' | '32'; asked: boolean }> {
   const precision = new Map<string, { bits: '8' | '16' | '32'; asked: boolean }>();
   for (const { nodes, returns } of circles) {

@@ -94,10 +94,10 @@ export class FormulaScope {
   private moments(name: TimeName, moment: Moment): Float32Array {
     const { spread } = this;
     const n = spread?.length ?? 0;
-    let room = this.momentsOf.get(name);
-    if (!room || room.length !== n) this.momentsOf.set(name, (room = new Float32Array(n)));
-    for (let i = 0; i < n; i++) room[i] = timeNamed(name, moment, spread![i]);
-    return room;
+    let buffer = this.momentsOf.get(name);
+    if (!buffer || buffer.length !== n) this.momentsOf.set(name, (buffer = new Float32Array(n)));
+    for (let i = 0; i < n; i++) buffer[i] = timeNamed(name, moment, spread![i]);
+    return buffer;
   }
 
   /** Values for a run over n samples; longer or shorter lanes are stretched. */

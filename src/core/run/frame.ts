@@ -1,5 +1,5 @@
 import type { Moment } from '../time/clock';
-import type { LoopSteps } from '../time/loop-steps';
+import type { FeedbackSteps } from '../time/feedback-steps';
 import type { InputState } from './inputs';
 
 /** What one frame of a scene is worked out from. */
@@ -9,5 +9,5 @@ export interface Frame {
   /** Pixels that the scene is drawn at. */
   canvas: { width: number; height: number };
   /** How the loops of pictures go on. */
-  loop: LoopSteps;
+  feedback: FeedbackSteps;
 }

@@ -37,7 +37,7 @@ export interface OscValue {
 }
 
 /** What comes from hands and wires, as it stands. */
-export interface HandState {
+export interface ControllerState {
   keys: Readonly<Record<string, KeyState>>;
   /** The pointer that moved last. */
   pointer: Readonly<PointerState>;
@@ -50,7 +50,7 @@ export interface HandState {
 }
 
 /** What comes from outside, as it stands at this frame. */
-export interface InputState extends HandState {
+export interface InputState extends ControllerState {
   sound: Readonly<SoundState>;
 }
 
@@ -63,7 +63,7 @@ export type InputEvent =
   | { type: 'pad'; pad: number; button: number }
   | { type: 'pad'; pad: number; stick: number };
 
-export const quietHand = (): HandState => ({
+export const idleControllers = (): ControllerState => ({
   keys: {},
   pointer: { x: 0, y: 0, down: false, presses: 0, wheel: 0, inside: false },
   pointers: [],
@@ -72,4 +72,4 @@ export const quietHand = (): HandState => ({
   osc: {},
 });
 
-export const quietInputs = (): InputState => ({ ...quietHand(), sound: silence });
+export const idleInputs = (): InputState => ({ ...idleControllers(), sound: silence });

@@ -110,7 +110,7 @@ export class NodeRun {
   count = 1;
   private stale = true;
   /** Samples of controls that take many, by part. */
-  private readonly rooms = new Map<string, Float32Array>();
+  private readonly sampleBuffers = new Map<string, Float32Array>();
   private readonly formulas = new Map<string, ReadFormula>();
 
   constructor(
@@ -174,8 +174,9 @@ export class NodeRun {
       const samples = this.parts.get(full)?.samples;
       if (!many) return limit(spec, samples ? samples[0] : base[k]) * factor;
       const source = samples ?? [base[k]];
-      let out = this.rooms.get(full);
-      if (out?.length !== source.length) this.rooms.set(full, (out = new Float32Array(source.length)));
+      let out = this.sampleBuffers.get(full);
+      if (out?.length !== source.length)
+        this.sampleBuffers.set(full, (out = new Float32Array(source.length)));
       for (let i = 0; i < out.length; i++) out[i] = limit(spec, source[i]) * factor;
       markWritten(out);
       return out;

@@ -6,11 +6,11 @@ import { makeScene } from '../show/create';
 import { addNode, connect, setControl, setFormula, setMotions } from '../show/edit';
 import type { ControlValue, Scene, Wire } from '../show/types';
 import { momentAt } from '../time/clock';
-import { quietInputs, type InputState } from './inputs';
+import { idleInputs, type InputState } from './inputs';
 import { guardValue } from './return-run';
 import { SceneRun } from './scene-run';
 import { whyDark } from './why-dark';
-import { oneStep } from '../time/loop-steps';
+import { oneStep } from '../time/feedback-steps';
 
 let scene: Scene;
 let run: SceneRun;
@@ -22,7 +22,7 @@ beforeEach(() => {
   scene = makeScene(catalogue, 's1', 'Scene');
   run = new SceneRun(catalogue);
   frame = -1;
-  live = quietInputs();
+  live = idleInputs();
 });
 
 function add(kind: string, controls: Record<string, ControlValue> = {}): string {
@@ -48,7 +48,7 @@ function step(count = 1, rate = fps): void {
       moment: momentAt(frame / rate, frame === 0 ? 0 : 1 / rate, rate, { bpm: 120, beatsPerBar: 4 }),
       live,
       canvas: { width: 160, height: 90 },
-      loop: oneStep,
+      feedback: oneStep,
     });
   }
 }

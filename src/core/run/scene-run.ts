@@ -369,16 +369,17 @@ export class SceneRun {
     };
     update(false);
     let longest = leastSamples(kind, run, moment);
-    let bringer = '';
+    let longestPart = '';
     for (const [name, part] of run.parts) {
       const length = part.ownLength(signalFor(name), this.scope);
       if (length > longest) {
         longest = length;
-        bringer = name;
+        longestPart = name;
       }
     }
     run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
-    run.countNote = bringer && longest !== run.count ? countNote(kind, bringer, longest, run.count) : null;
+    run.countNote =
+      longestPart && longest !== run.count ? countNote(kind, longestPart, longest, run.count) : null;
     update(true);
     return changed.size > 0;
   }

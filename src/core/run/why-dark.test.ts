@@ -6,8 +6,8 @@ import type { ControlValue, Scene } from '../show/types';
 import { sceneOutOf } from '../patch/plan';
 import { defaultCamera } from '../prop';
 import { momentAt } from '../time/clock';
-import { oneStep } from '../time/loop-steps';
-import { quietInputs } from './inputs';
+import { oneStep } from '../time/feedback-steps';
+import { idleInputs } from './inputs';
 import { SceneRun } from './scene-run';
 import { seesPlace, whyDark } from './why-dark';
 
@@ -35,9 +35,9 @@ class Patch {
     run.update(this.scene, [this.out]);
     run.run({
       moment: momentAt(0, 0, 60, { bpm: 120, beatsPerBar: 4 }),
-      live: quietInputs(),
+      live: idleInputs(),
       canvas: { width: 160, height: 90 },
-      loop: oneStep,
+      feedback: oneStep,
     });
     return whyDark(run, this.out, 160 / 90)
       .map(({ node, sentence }) => `${this.scene.nodes[node].name}: ${sentence}`)

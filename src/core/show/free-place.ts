@@ -1,18 +1,16 @@
 import type { Scene } from '../../core/show/types';
 
 /** What a card takes with a gap around it, on the patch. */
-const room = { width: 170, height: 126 };
+const gap = { width: 170, height: 126 };
 
 /** The place that is asked for, or the nearest one below it where a new card hides no other. */
 export function freePlace(scene: Scene, [x, y]: readonly [number, number]): [number, number] {
   const places = Object.values(scene.nodes).map(({ place }) => place);
   let at = y;
   for (;;) {
-    const here = places.filter(
-      ([px, py]) => Math.abs(px - x) < room.width && Math.abs(py - at) < room.height,
-    );
+    const here = places.filter(([px, py]) => Math.abs(px - x) < gap.width && Math.abs(py - at) < gap.height);
     if (here.length === 0) return [x, at];
     // Right under the lowest of those in the way.
-    at = Math.max(...here.map(([, py]) => py)) + room.height;
+    at = Math.max(...here.map(([, py]) => py)) + gap.height;
   }
 }

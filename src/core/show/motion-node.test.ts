@@ -1,9 +1,9 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
-import { quietInputs } from '../run/inputs';
+import { idleInputs } from '../run/inputs';
 import { SceneRun } from '../run/scene-run';
 import { momentAt } from '../time/clock';
-import { oneStep } from '../time/loop-steps';
+import { oneStep } from '../time/feedback-steps';
 import { makeScene } from './create';
 import { addNode, EditError, setFormula, setMotions } from './edit';
 import { motionToNode } from './motion-node';
@@ -18,11 +18,11 @@ function play(scene: Scene, node: string, part: string, frames = 90): number[] {
     run.run({
       moment: momentAt(frame / 60, frame ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 }),
       live: {
-        ...quietInputs(),
+        ...idleInputs(),
         keys: { Space: { down: frame > 20 && frame < 25, presses: frame > 20 ? 1 : 0 } },
       },
       canvas: { width: 16, height: 9 },
-      loop: oneStep,
+      feedback: oneStep,
     });
     expect([...run.faults().values()]).toEqual([]);
     return run.runs.get(node)!.parts.get(part)!.samples[0];
@@ -99,9 +99,9 @@ describe('a control that follows another', () => {
     run.update(scene, [id]);
     run.run({
       moment: momentAt(0, 0, 60, { bpm: 120, beatsPerBar: 4 }),
-      live: quietInputs(),
+      live: idleInputs(),
       canvas: { width: 16, height: 9 },
-      loop: oneStep,
+      feedback: oneStep,
     });
     expect(run.faults().get(id)).toMatch(/disc gives no numbers and has no control wings/);
   });

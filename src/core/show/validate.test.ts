@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import type { Kind } from '../kind/kind';
-import { circlesOf } from '../patch/circles';
+import { cyclesOf } from '../patch/cycles';
 import { buildPlan } from '../patch/plan';
 import { migrate } from './migrations';
 import { makeShow, structuredCloneOf } from './create';
@@ -293,7 +293,7 @@ describe('large documents', () => {
     const plan = buildPlan(show.scenes[0], catalogue, ['n1']);
     expect(plan.order).toHaveLength(100_002);
     expect(plan.returns.map((wire) => wire.id)).toEqual(['last']);
-    expect(circlesOf(plan).map(({ nodes }) => nodes.length)).toEqual([100_001, 1]);
+    expect(cyclesOf(plan).map(({ nodes }) => nodes.length)).toEqual([100_001, 1]);
   });
 
   test('10,000 nodes that are off hand on what enters them', () => {

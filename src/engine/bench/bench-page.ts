@@ -1,21 +1,5 @@
 import type { Show } from '../../core/show/types';
-import { Gpu } from '../gpu';
-import { chainByHand as chainBefore, chainEngine as chainNode } from './before/chain';
-import {
-  copiesByHand as copiesBefore,
-  copiesEngine as copiesNode,
-  lanesByHand as lanesBefore,
-  lanesEngine as lanesNode,
-} from './before/copies';
-import { feedbackByHand as feedbackBefore, feedbackEngine as feedbackNode } from './before/feedback';
-import { alike as coverAlike } from './before/measure';
-import { Raw as RawBefore } from './before/raw';
-import {
-  fieldsByHand as fieldsBefore,
-  fieldsEngine as fieldsNode,
-  sheetByHand as sheetBefore,
-  sheetEngine as sheetNode,
-} from './before/space';
+import { Gpu } from '../gpu/gpu';
 import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } from './copies';
 import { feedbackByHand, feedbackEngine } from './feedback';
@@ -43,7 +27,6 @@ export interface BenchPage {
 const gpu = new Gpu();
 // One surface with a depth buffer and one without, as a program for one picture would have it.
 const raws = { flat: new Raw(), deep: new Raw(true) };
-const rawBefore = new RawBefore();
 const rounds = 11;
 let pictures: string[] = [];
 
@@ -88,13 +71,6 @@ const copiesAtHome = (count: number, mesh: 'quad' | 'cube', frames: number): Rat
     frames,
   );
 };
-
-const mergedBefore = (count: number, frames: number, times = rounds): Ratio =>
-  compare(
-    ...coverAlike(copiesNode(gpu, count), copiesBefore(rawBefore, count, 'quad', 'merged')),
-    times,
-    frames,
-  );
 
 const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   chain8: () => compare(...same(engines.chain8(), chainByHand(raws.flat)), rounds, 4),
@@ -143,16 +119,6 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
     );
   },
   ...numberCases,
-  // As they were taken before, for one release: the picture of a node instead of a surface, and other hand-written sides.
-  chain8Before: () => compare(chainNode(gpu), chainBefore(rawBefore), rounds, 4),
-  feedbackBefore: () => compare(feedbackNode(gpu), feedbackBefore(rawBefore), rounds, 6),
-  copiesMerged10kBefore: () => mergedBefore(10000, 6),
-  copiesMerged100kBefore: () => mergedBefore(100000, 3),
-  copiesMerged1mBefore: () => mergedBefore(1000000, 1, 7),
-  lanes100kBefore: () =>
-    compare(...coverAlike(lanesNode(gpu, 100000), lanesBefore(rawBefore, 100000)), rounds, 3),
-  sheet1024Before: () => compare(...coverAlike(sheetNode(gpu), sheetBefore(rawBefore)), 5, 1),
-  fields4Before: () => compare(...coverAlike(fieldsNode(gpu), fieldsBefore(rawBefore)), rounds, 6),
 };
 
 (window as unknown as BenchPage).pyrvelBench = {

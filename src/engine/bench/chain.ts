@@ -3,7 +3,7 @@ import { softToneGlsl } from '../../nodes/glsl/tone';
 import { catalogue } from '../../nodes/catalogue';
 import type { Stop } from '../../core/show/types';
 import { momentAt } from '../../core/time/clock';
-import type { Bits, Gpu } from '../gpu';
+import type { Bits, Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';
 import { ditherGlsl, fullVertex, literal, vec, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';

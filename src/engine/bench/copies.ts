@@ -1,7 +1,7 @@
 import { boxShape, sheetShape } from '../../core/shape/make';
 import type { InstancesProp } from '../../core/prop';
 import type { Shape } from '../../core/shape/shape';
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';
 import { literal, seenAt, vec, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';

@@ -1,6 +1,6 @@
 import { hashGlsl, noiseGlsl } from '../../nodes/glsl/noise';
 import { catalogue } from '../../nodes/catalogue';
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';
 import { ditherGlsl, fullVertex, literal, vec, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';

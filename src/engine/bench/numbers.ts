@@ -3,22 +3,22 @@ import { Listener } from '../../core/audio/listener';
 import { makeLoop } from '../../core/audio/loop';
 import { parseFormula } from '../../core/formula/parse';
 import { FormulaRunner } from '../../core/formula/run';
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect } from '../../core/show/edit';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { momentAt } from '../../core/time/clock';
-import { oneStep } from '../../core/time/loop-steps';
+import { oneStep } from '../../core/time/feedback-steps';
 import { compare, plainOf, ratioOf, type Ratio } from './measure';
 import { catalogue } from '../../nodes/catalogue';
 
 const tempo = { bpm: 120, beatsPerBar: 4 };
 const frameOf = (k: number) => ({
   moment: momentAt(k / 60, 1 / 60, 60, tempo),
-  live: quietInputs(),
+  live: idleInputs(),
   canvas: { width: 640, height: 360 },
-  loop: oneStep,
+  feedback: oneStep,
 });
 
 /** A scene made of rows of nodes, each fed by the one before. */

@@ -1,5 +1,5 @@
-import type { Gpu } from '../gpu';
-import { Previews } from '../previews';
+import type { Gpu } from '../gpu/gpu';
+import { Previews } from '../output/previews';
 import { ratioOf, type Ratio } from './measure';
 import { Patch, Rig } from './rig';
 

@@ -1,5 +1,5 @@
 import { defaultCamera } from '../../core/prop';
-import { ShotCamera } from '../shot-camera';
+import { ShotCamera } from '../prop/shot-camera';
 import type { Shown } from './measure';
 import { size } from './rig';
 

@@ -2,15 +2,15 @@ import { makeScene } from '../../core/show/create';
 import { addNode, connect } from '../../core/show/edit';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { sceneOutOf } from '../../core/patch/plan';
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import type { Frame } from '../../core/run/frame';
 import { momentAt } from '../../core/time/clock';
-import { oneStep } from '../../core/time/loop-steps';
+import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
-import type { Gpu } from '../gpu';
-import type { StageOptions } from '../image-stage';
-import { plainLook, Presenter } from '../presenter';
-import { ScenePlayer } from '../scene-player';
+import type { Gpu } from '../gpu/gpu';
+import type { RendererOptions } from '../image/image-renderer';
+import { plainLook, Presenter } from '../output/presenter';
+import { ScenePlayer } from '../playback/scene-player';
 import type { Shown } from './measure';
 import { noFiles } from './scenes';
 
@@ -37,7 +37,7 @@ export class Patch {
 export class Rig implements Shown {
   readonly player: ScenePlayer;
   private readonly presenter: Presenter;
-  private readonly live = quietInputs();
+  private readonly live = idleInputs();
   private readonly pixel = new Uint8Array(4);
 
   constructor(
@@ -45,7 +45,7 @@ export class Rig implements Shown {
     private readonly patch: Patch,
     /** The node whose picture is the scene's. */
     last: string,
-    options: Omit<StageOptions, 'waits'> = {},
+    options: Omit<RendererOptions, 'waits'> = {},
     readonly size: Shown['size'] = { width: 640, height: 360 },
   ) {
     patch.wire(last, patch.out, 'picture');
@@ -56,7 +56,7 @@ export class Rig implements Shown {
   /** What the scene is told of a frame. */
   frameOf(k: number): Frame {
     const moment = momentAt(k / 60, k ? 1 / 60 : 0, 60, { bpm: 120, beatsPerBar: 4 });
-    return { moment, live: this.live, canvas: this.size, loop: oneStep };
+    return { moment, live: this.live, canvas: this.size, feedback: oneStep };
   }
 
   frame(k: number): void {
@@ -84,7 +84,7 @@ export class Rig implements Shown {
   /** Pixels of a node's picture as numbers, the lowest row first. */
   numbersOf(node: string, width: number, height: number): Float32Array {
     const target = this.gpu.acquire(width, height, '32');
-    this.gpu.copy(this.player.stage.textureOf(node), target);
+    this.gpu.copy(this.player.renderer.textureOf(node), target);
     const rgba = new Float32Array(4 * width * height);
     this.gpu.renderer.readRenderTargetPixels(target, 0, 0, width, height, rgba);
     this.gpu.release(target);

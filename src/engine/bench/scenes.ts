@@ -1,11 +1,11 @@
 import type { Scene, Show } from '../../core/show/types';
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import { momentAt } from '../../core/time/clock';
-import { LoopClock } from '../../core/time/loop-steps';
+import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import { MediaLibrary } from '../media/library';
-import { ScenePlayer } from '../scene-player';
+import { ScenePlayer } from '../playback/scene-player';
 import { timed, type Work } from './measure';
 
 /** Patches that are measured read no files but those that ship. */
@@ -18,20 +18,17 @@ export const noFiles = (): MediaLibrary =>
 /** Size that scenes are measured at. */
 const canvas = { width: 480, height: 270 };
 
-/**
- * A scene of a show as the engine plays it, frame by frame. Only what every version of the engine has is used here, since
- * this file is put into older ones to be compared with (`npm run bench -- --against`).
- */
+/** A scene of a show as the engine plays it, frame by frame. */
 function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(): void } {
   const player = new ScenePlayer(gpu, catalogue, noFiles(), scene, { waits: true });
-  const loop = new LoopClock();
-  const live = quietInputs();
+  const steps = new FeedbackClock();
+  const live = idleInputs();
   const pixel = new Uint8Array(4);
   return {
     frame(k) {
       const dt = k ? 1 / 60 : 0;
       const moment = momentAt(k / 60, dt, 60, show.tempo);
-      player.play(scene, { moment, live, canvas, loop: loop.next(dt) }, [], show.canvas.height);
+      player.play(scene, { moment, live, canvas, feedback: steps.next(dt) }, [], show.canvas.height);
     },
     finish() {
       const target = gpu.acquire(1, 1, '8');
@@ -43,7 +40,7 @@ function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(): void
   };
 }
 
-/** What `npm run bench -- --against` calls in the page of either revision. */
+/** What `npm run bench -- --against` calls in the page of either revision; a later one has to keep it as it is. */
 export function scenesPage(gpu: Gpu): { open(name: string, show: Show): void; time(frames: number): number } {
   let open: { work: ReturnType<typeof sceneWork>; next: number } | null = null;
   return {

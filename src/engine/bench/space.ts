@@ -1,7 +1,7 @@
 import { gridLines } from '../../core/shape/shape';
 import type { Stop } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';
 import { ditherGlsl, fullVertex, literal, seenAt, vec, type Raw } from './raw';
 import { Patch, Rig, size } from './rig';

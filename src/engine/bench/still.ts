@@ -1,4 +1,4 @@
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import { Patch, Rig } from './rig';
 
 /** A patch of 200 nodes in which nothing moves. */

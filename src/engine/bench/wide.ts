@@ -1,4 +1,4 @@
-import type { Gpu } from '../gpu';
+import type { Gpu } from '../gpu/gpu';
 import { Patch, Rig, size } from './rig';
 
 /** A lattice, so that there is something to be softened, and what softens it. */

@@ -1,11 +1,11 @@
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import type { ControlValue, Scene } from '../../core/show/types';
 import { momentAt } from '../../core/time/clock';
-import { LoopClock } from '../../core/time/loop-steps';
+import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
-import { Gpu, type Bits } from '../gpu';
+import { Gpu, type Bits } from '../gpu/gpu';
 import { MediaLibrary } from '../media/library';
-import { ScenePlayer } from '../scene-player';
+import { ScenePlayer } from '../playback/scene-player';
 
 /** A control that goes from one value to another in every frame. */
 export interface ProbeEdit {
@@ -62,7 +62,7 @@ export interface ProbePage {
 }
 
 const gpu = new Gpu();
-const usualRoom = gpu.cornerRoom;
+const usualRoom = gpu.flatVaryings;
 const media = new MediaLibrary(
   () => Promise.reject(new Error('Vector drawings are for the app to draw.')),
   () => undefined,
@@ -80,18 +80,18 @@ const withControl = (scene: Scene, node: string, control: string, value: Control
 const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'programs' | 'textures'> => ({
   compiles: gpu.compiles,
   targets: gpu.targetCount,
-  programs: gpu.programCount,
+  programs: gpu.shaderCount,
   textures: gpu.renderer.info.memory.textures,
 });
 
 async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
   const { node, width, height, frames, fps, bits, apart, watched = [], edits = [], later = [] } = request;
   let { scene } = request;
-  gpu.cornerRoom = request.cornerRoom ?? usualRoom;
+  gpu.flatVaryings = request.cornerRoom ?? usualRoom;
   for (const [id, packed] of Object.entries(request.files ?? {}))
     media.addFile(id, id, new Blob([Uint8Array.from(atob(packed), (c) => c.charCodeAt(0))]));
   const player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true, bits, apart });
-  const loop = new LoopClock();
+  const feedback = new FeedbackClock();
   const look = gpu.acquire(16, 16, '8');
   try {
     let before = count();
@@ -102,12 +102,17 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
       for (const edit of later)
         if (edit.frame === k) scene = withControl(scene, edit.node, edit.control, edit.value);
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, { bpm: 120, beatsPerBar: 4 });
-      const frame = { moment, live: quietInputs(), canvas: { width, height }, loop: loop.next(moment.dt) };
+      const frame = {
+        moment,
+        live: idleInputs(),
+        canvas: { width, height },
+        feedback: feedback.next(moment.dt),
+      };
       await player.playExactly(scene, frame, [node, ...watched], height);
       for (const id of watched) player.peek(id, look);
       if (k === warm) {
         before = count();
-        meshesBefore = player.stage.meshesBuilt;
+        meshesBefore = player.renderer.meshesBuilt;
       }
       if (k % 64 === 63) await gpu.finish();
     }
@@ -128,7 +133,7 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
       targets: after.targets - before.targets,
       programs: after.programs - before.programs,
       textures: after.textures - before.textures,
-      meshes: player.stage.meshesBuilt - meshesBefore,
+      meshes: player.renderer.meshesBuilt - meshesBefore,
       faults: player.faults(),
       notes: player.notes(),
     };

@@ -1,12 +1,12 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import { revisionOf } from '../../core/run/revision';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect, setFormula, setMotions } from '../../core/show/edit';
 import { freshMotion } from '../../core/show/motions';
 import { momentAt } from '../../core/time/clock';
-import { oneStep } from '../../core/time/loop-steps';
+import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../catalogue';
 
 /** Every way to make a block of numbers. */
@@ -66,9 +66,9 @@ test.each([...alone, ...fed])('%s makes no new block of numbers while it plays',
     for (let frame = from; frame < to; frame++)
       run.run({
         moment: momentAt(frame / 60, 1 / 60, 60, { bpm: 120, beatsPerBar: 4 }),
-        live: quietInputs(),
+        live: idleInputs(),
         canvas: { width: 16, height: 9 },
-        loop: oneStep,
+        feedback: oneStep,
       });
   };
   // Delays fill their memory first: four seconds are longer than any of them at its home values.

@@ -46,10 +46,10 @@ export default signalKind({
     const n = c.samples || Math.max(wired?.length ?? 1, ...lanes.map((lane) => lane.longest));
     const extra: Record<string, number | Float32Array> = {};
     for (const lane of wired?.lanes ?? []) {
-      let room = memory.get(lane.name);
-      if (!room || room.length !== n) memory.set(lane.name, (room = new Float32Array(n)));
-      spreadInto(room, lane.samples, 'stretch');
-      extra[`in.${lane.name}`] = n === 1 ? room[0] : room;
+      let buffer = memory.get(lane.name);
+      if (!buffer || buffer.length !== n) memory.set(lane.name, (buffer = new Float32Array(n)));
+      spreadInto(buffer, lane.samples, 'stretch');
+      extra[`in.${lane.name}`] = n === 1 ? buffer[0] : buffer;
     }
     const into = out.layout(
       lanes.map((lane) => lane.name),

@@ -2,12 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { Bench, rounded } from '../../../test/signal-bench';
 import { SceneRun } from '../../core/run/scene-run';
 import { wayOf } from '../../core/run/other-times';
-import { quietInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/run/inputs';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect, setFormula, setMotions } from '../../core/show/edit';
 import { freshMotion } from '../../core/show/motions';
 import { momentAt } from '../../core/time/clock';
-import { oneStep } from '../../core/time/loop-steps';
+import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../catalogue';
 
 const ramp = { shape: 'ramp', rate: 0.1, amplitude: 0.5, centre: 0.5 };
@@ -73,9 +73,9 @@ describe('asking for many moments at once', () => {
     run.update(scene, [remap]);
     run.run({
       moment: momentAt(1, 1 / 60, 60, { bpm: 120, beatsPerBar: 4 }),
-      live: quietInputs(),
+      live: idleInputs(),
       canvas: { width: 16, height: 9 },
-      loop: oneStep,
+      feedback: oneStep,
     });
     return { way: wayOf(remap, scene, run.plan, run.runs).way, scene, remap };
   }
@@ -308,9 +308,9 @@ describe('Ripple', () => {
       run.update(next, [id]);
       run.run({
         moment: momentAt(frame / 60, 1 / 60, 60, { bpm: 120, beatsPerBar: 4 }),
-        live: quietInputs(),
+        live: idleInputs(),
         canvas: { width: 16, height: 9 },
-        loop: oneStep,
+        feedback: oneStep,
       });
       return Math.max(...run.runs.get(id)!.signal.lanes[0].samples);
     };

@@ -1,0 +1,36 @@
+/** How the loops of a picture go on in one frame. */
+export interface FeedbackSteps {
+  /** How often what lies on a circle is drawn in this frame; 0 leaves it as it is. */
+  count: number;
+  /** 1/60 s that each of these stands for: 1, except where a slow card had to leave some out. */
+  sixtieths: number;
+}
+
+/** Steps of 1/60 s that one frame may take at most where the picture has to be exact: a stall goes on instead of leaping. */
+const mostSteps = 16;
+
+/**
+ * Counts the steps of 1/60 s that loops take, whatever the frame rate is: a loop drawn 60 times a second looks alike at 30,
+ * 60 and 144 frames a second, since what it adds, loses and moves is per step (K26, K27 hold by themselves).
+ */
+export class FeedbackClock {
+  private owed = 0;
+
+  /** Steps of a frame that is `dt` seconds long. `most`: as many as the card can take; those left out are made up for. */
+  next(dt: number, most = mostSteps): FeedbackSteps {
+    if (dt <= 0) return { count: 0, sixtieths: 1 };
+    this.owed += dt * 60;
+    // Rounding, not cutting: at about 60 frames a second each gets its step though none is exactly 1/60 s long.
+    const due = Math.floor(this.owed + 0.5);
+    this.owed -= due;
+    if (due <= most) return { count: due, sixtieths: 1 };
+    return { count: most, sixtieths: due / most };
+  }
+
+  restart(): void {
+    this.owed = 0;
+  }
+}
+
+/** A frame that stands for exactly one step. */
+export const oneStep: FeedbackSteps = { count: 1, sixtieths: 1 };

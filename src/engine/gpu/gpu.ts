@@ -1,0 +1,324 @@
+import {
+  BufferAttribute,
+  BufferGeometry,
+  ClampToEdgeWrapping,
+  ColorManagement,
+  DataTexture,
+  FloatType,
+  HalfFloatType,
+  LinearFilter,
+  LinearSRGBColorSpace,
+  Mesh,
+  NearestFilter,
+  NoBlending,
+  OrthographicCamera,
+  RawShaderMaterial,
+  RGBAFormat,
+  Scene,
+  UnsignedByteType,
+  WebGLRenderer,
+  WebGLRenderTarget,
+  type IUniform,
+  type Object3D,
+  type Texture,
+} from 'three';
+import { vertexText } from '../image/assemble';
+
+// Pictures are worked on as they will be shown; nothing may convert them behind our back.
+ColorManagement.enabled = false;
+
+export type Bits = '8' | '16' | '32';
+
+const bitTypes = { '8': UnsignedByteType, '16': HalfFloatType, '32': FloatType } as const;
+
+/** A shader that does not compile. `log` is what the compiler said. */
+export class ShaderError extends Error {
+  override name = 'ShaderError';
+  constructor(readonly log: string) {
+    const first = log.split('\n').find((line) => line.trim()) ?? 'no reason given';
+    super(`The shader does not compile: ${first.trim()}`);
+  }
+}
+
+/** The renderer's name for itself, as far as the browser tells. */
+function rendererName(gl: WebGL2RenderingContext): string {
+  const named = gl.getExtension('WEBGL_debug_renderer_info');
+  return String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+}
+
+/** Whether pictures are worked out by the processor. */
+const isSoftware = (renderer: string): boolean =>
+  /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer);
+
+/**
+ * What `auto` precision means for pictures: 16-bit floats on a graphics card. SwiftShader decodes those one by one, and
+ * takes 2 to 2.6 times as long for a read, a blur or blending as with 32 bits, which cost it no more than 8.
+ */
+const usualBitsOf = (renderer: string): Bits => (/swiftshader/i.test(renderer) ? '32' : '16');
+
+/** Sole owner of the graphics context, its render targets and the full-screen pass. */
+export class Gpu {
+  readonly canvas: OffscreenCanvas;
+  readonly renderer: WebGLRenderer;
+  readonly gl: WebGL2RenderingContext;
+  /** Whether pictures of 16 and 32 bits can be drawn into. */
+  readonly floats: boolean;
+  /** What `auto` precision means for pictures that are only looked at. */
+  readonly usualBits: Bits;
+  /** Samples a pixel that a picture of 32 bits can have at most. */
+  private readonly deepSamples: number;
+  /** Vectors that the corners of a picture should hand on: see CornerNumbers. */
+  flatVaryings: number;
+  passes = 0;
+  /** Programs handed to the compiler since the start. */
+  compiles = 0;
+  private readonly scene = new Scene();
+  private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
+  private readonly quad: Mesh<BufferGeometry, RawShaderMaterial>;
+  private readonly copyMaterial: RawShaderMaterial;
+  private readonly free = new Map<string, WebGLRenderTarget[]>();
+  private made = 0;
+  private readonly emptyTexture: DataTexture;
+  private readonly whiteTexture: DataTexture;
+
+  constructor() {
+    this.canvas = new OffscreenCanvas(16, 16);
+    const gl = this.canvas.getContext('webgl2', {
+      alpha: false,
+      antialias: false,
+      depth: false,
+      powerPreference: 'high-performance',
+    });
+    if (!gl)
+      throw new Error(
+        'This browser gives no WebGL2. Switch on graphics acceleration, or use a newer browser.',
+      );
+    this.gl = gl;
+    this.renderer = new WebGLRenderer({ canvas: this.canvas as unknown as HTMLCanvasElement, context: gl });
+    this.renderer.outputColorSpace = LinearSRGBColorSpace;
+    this.renderer.autoClear = false;
+    this.renderer.debug.checkShaderErrors = false;
+    this.floats = gl.getExtension('EXT_color_buffer_float') !== null;
+    gl.getExtension('OES_texture_float_linear');
+    gl.getExtension('EXT_float_blend');
+    const renderer = rendererName(gl);
+    this.usualBits = usualBitsOf(renderer);
+    const samples = gl.getInternalformatParameter(
+      gl.RENDERBUFFER,
+      gl.RGBA32F,
+      gl.SAMPLES,
+    ) as Int32Array | null;
+    this.deepSamples = samples?.[0] ?? 0;
+    // Three are left for what differs from corner to corner.
+    this.flatVaryings = isSoftware(renderer) ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3 : 0;
+    const corners = new BufferGeometry();
+    // One triangle over the whole picture: no seam along a diagonal.
+    corners.setAttribute(
+      'position',
+      new BufferAttribute(new Float32Array([-1, -1, 0, 3, -1, 0, -1, 3, 0]), 3),
+    );
+    corners.setAttribute('uv', new BufferAttribute(new Float32Array([0, 0, 2, 0, 0, 2]), 2));
+    this.copyMaterial = this.material(
+      `#version 300 es
+precision highp float;
+in vec2 place;
+uniform sampler2D picture;
+out vec4 result;
+void main() { result = texture(picture, place); }`,
+      { picture: { value: null } },
+    );
+    this.quad = new Mesh(corners, this.copyMaterial);
+    this.quad.frustumCulled = false;
+    this.scene.add(this.quad);
+    this.emptyTexture = new DataTexture(new Uint8Array(4), 1, 1);
+    this.emptyTexture.needsUpdate = true;
+    this.whiteTexture = new DataTexture(new Uint8Array(4).fill(255), 1, 1);
+    this.whiteTexture.needsUpdate = true;
+  }
+
+  /** One see-through pixel, for everything that is not there. */
+  get empty(): Texture {
+    return this.emptyTexture;
+  }
+
+  /** One white pixel, for what is multiplied and on its way. */
+  get white(): Texture {
+    return this.whiteTexture;
+  }
+
+  get isLost(): boolean {
+    return this.gl.isContextLost();
+  }
+
+  get shaderCount(): number {
+    return this.renderer.info.programs?.length ?? 0;
+  }
+
+  get targetCount(): number {
+    return this.made;
+  }
+
+  material(
+    fragment: string,
+    uniforms: Record<string, IUniform>,
+    vertex: string = vertexText,
+  ): RawShaderMaterial {
+    return new RawShaderMaterial({
+      vertexShader: vertex.replace('#version 300 es\n', ''),
+      fragmentShader: fragment.replace('#version 300 es\n', ''),
+      glslVersion: '300 es',
+      uniforms: { region: { value: [0, 0, 1, 1] }, ...uniforms },
+      depthTest: false,
+      depthWrite: false,
+      blending: NoBlending,
+    });
+  }
+
+  /** Hands a program to the compiler; `compiled` says when it is done. */
+  beginCompile(material: RawShaderMaterial): void {
+    this.compiles++;
+    const before = this.quad.material;
+    this.quad.material = material;
+    try {
+      this.renderer.compile(this.scene, this.camera);
+    } finally {
+      this.quad.material = before;
+    }
+  }
+
+  /** The same for what is drawn as a mesh of its own. */
+  beginCompileMesh(mesh: Object3D): void {
+    this.compiles++;
+    this.renderer.compile(mesh, this.camera, this.scene);
+  }
+
+  /** Whether the compiler is done with a program: asked without waiting, where the platform can tell. */
+  compiled(material: RawShaderMaterial): boolean {
+    const { currentProgram } = this.renderer.properties.get(material) as {
+      currentProgram?: { isReady(): boolean };
+    };
+    return currentProgram === undefined || this.isLost || currentProgram.isReady();
+  }
+
+  /** Compiles now and throws ShaderError if the driver refuses it. */
+  compile(material: RawShaderMaterial): void {
+    this.beginCompile(material);
+    this.checkShader(material);
+  }
+
+  /** Throws ShaderError if the program of a material did not link. */
+  checkShader(material: RawShaderMaterial): void {
+    const { currentProgram } = this.renderer.properties.get(material) as {
+      currentProgram?: { program: WebGLProgram; fragmentShader: WebGLShader; vertexShader: WebGLShader };
+    };
+    if (!currentProgram || this.isLost) return;
+    const { gl } = this;
+    if (gl.getProgramParameter(currentProgram.program, gl.LINK_STATUS)) return;
+    const log = [currentProgram.fragmentShader, currentProgram.vertexShader]
+      .map((shader) => gl.getShaderInfoLog(shader) ?? '')
+      .concat(gl.getProgramInfoLog(currentProgram.program) ?? '')
+      .filter((text) => text.trim())
+      .join('\n');
+    throw new ShaderError(log);
+  }
+
+  private key(width: number, height: number, bits: Bits, depth: boolean, samples: number): string {
+    return `${width}x${height}x${bits}x${depth}x${samples}`;
+  }
+
+  /** A render target of that size; give it back with `release`. */
+  acquire(width: number, height: number, bits: Bits, depth = false, samples = 0): WebGLRenderTarget {
+    const real: Bits = this.floats ? bits : '8';
+    // 32-bit targets with several samples a pixel are not drawable everywhere.
+    const edges = real === '32' ? Math.min(samples, this.deepSamples) : samples;
+    const list = this.free.get(this.key(width, height, real, depth, edges));
+    const ready = list?.pop();
+    if (ready) return ready;
+    this.made++;
+    const target = new WebGLRenderTarget(width, height, {
+      type: bitTypes[real],
+      format: RGBAFormat,
+      minFilter: LinearFilter,
+      magFilter: LinearFilter,
+      wrapS: ClampToEdgeWrapping,
+      wrapT: ClampToEdgeWrapping,
+      depthBuffer: depth,
+      samples: edges,
+      generateMipmaps: false,
+    });
+    target.texture.userData = { bits: real };
+    return target;
+  }
+
+  /** Whether a target is of that size and format. */
+  fits(target: WebGLRenderTarget, width: number, height: number, bits: Bits): boolean {
+    const real: Bits = this.floats ? bits : '8';
+    const has = (target.texture.userData as { bits: Bits }).bits;
+    return target.width === width && target.height === height && has === real;
+  }
+
+  release(target: WebGLRenderTarget): void {
+    const bits = (target.texture.userData as { bits: Bits }).bits;
+    const key = this.key(target.width, target.height, bits, target.depthBuffer, target.samples);
+    const list = this.free.get(key) ?? [];
+    if (!this.free.has(key)) this.free.set(key, list);
+    // A few are kept for the next of that size; more would only fill the card after a change of size.
+    if (list.length < 4) list.push(target);
+    else {
+      target.dispose();
+      this.made--;
+    }
+  }
+
+  /** A texture of 32-bit numbers, first row lowest. */
+  dataTexture(rgba: Float32Array, width: number, height: number, smooth = false): DataTexture {
+    const texture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
+    texture.minFilter = texture.magFilter = smooth ? LinearFilter : NearestFilter;
+    texture.wrapS = texture.wrapT = ClampToEdgeWrapping;
+    texture.needsUpdate = true;
+    return texture;
+  }
+
+  /** Draws a full-screen pass into a target (null: the canvas), or a layer of one that has several. */
+  pass(material: RawShaderMaterial, target: WebGLRenderTarget | null, layer = 0): void {
+    this.passes++;
+    this.quad.material = material;
+    this.renderer.setRenderTarget(target, layer);
+    this.renderer.render(this.scene, this.camera);
+  }
+
+  copy(from: Texture, to: WebGLRenderTarget, layer = 0): void {
+    this.copyMaterial.uniforms.picture.value = from;
+    this.pass(this.copyMaterial, to, layer);
+  }
+
+  clear(target: WebGLRenderTarget): void {
+    this.renderer.setRenderTarget(target);
+    this.renderer.setClearColor(0x000000, 0);
+    this.renderer.clear(true, true, false);
+  }
+
+  /** Sets the size of the canvas that `pass(…, null)` draws on. */
+  resize(width: number, height: number): void {
+    if (this.canvas.width !== width || this.canvas.height !== height)
+      this.renderer.setSize(width, height, false);
+  }
+
+  /** Resolves when the card has done all it was given; the worker stays free meanwhile. */
+  async finish(): Promise<void> {
+    const { gl } = this;
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    if (!fence) return;
+    gl.flush();
+    do await new Promise((resolve) => setTimeout(resolve, 1));
+    while (gl.getSyncParameter(fence, gl.SYNC_STATUS) !== gl.SIGNALED && !this.isLost);
+    gl.deleteSync(fence);
+  }
+
+  dispose(): void {
+    for (const list of this.free.values()) for (const target of list) target.dispose();
+    this.free.clear();
+    this.renderer.dispose();
+    if (!this.isLost) this.gl.getExtension('WEBGL_lose_context')?.loseContext();
+  }
+}

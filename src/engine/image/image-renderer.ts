@@ -1,0 +1,551 @@
+import type { Texture, WebGLRenderTarget } from 'three';
+import type { DataPicture, ImageKind, Paint } from '../../core/kind/kind';
+import { bodyOf, type Prop } from '../../core/prop';
+import { cyclesOf, type Cycle } from '../../core/patch/cycles';
+import type { Plan, PlanNode, PlanSource } from '../../core/patch/plan';
+import { feedbackPrecision, numberImages, storedImages } from '../../core/patch/storage';
+import type { NodeRun } from '../../core/run/node-run';
+import type { Frame } from '../../core/run/frame';
+import type { SceneRun } from '../../core/run/scene-run';
+import { keptApart } from '../../core/show/return-settings';
+import type { Scene, Wire } from '../../core/show/types';
+import { readableCode, type TextureRead } from './assemble';
+import type { Bits, Gpu } from '../gpu/gpu';
+import { ReturnViews } from './return-views';
+import type { MediaLibrary } from '../media/library';
+import { NodeShaders } from './node-shaders';
+import { fillShader, type Shader, type TextureView } from './shader';
+import { Sheets } from './sheets';
+import { FieldPainter, type FieldScene } from '../field/field-shot';
+import { drawsDirectly, ShotPainter } from '../prop/shot';
+import { fitStored, freeStored, newStored, type Stored } from './stored';
+
+export interface RendererOptions {
+  /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
+  apart?: boolean;
+  bits?: Bits;
+  /** Every program is waited for, so that each frame is exact; else the picture before stays until it is there. */
+  waits?: boolean;
+}
+
+/**
+ * Draws the pictures of one scene: what changed, in the order of the plan, joined into as few passes as the plan allows.
+ * A shader that fails leaves the picture before in place and its reason with the node.
+ */
+export class ImageRenderer {
+  /** Height of the show's canvas, which widths in pixels are meant for. */
+  fullHeight = 1080;
+  /** Called around the passes of each node, so that their cost can be measured. */
+  measure: ((node: string, draw: () => void) => void) | null = null;
+  private readonly stored = new Map<string, Stored>();
+  private readonly shaders: NodeShaders;
+  private readonly shots: ShotPainter;
+  private readonly fields: FieldPainter;
+  private readonly returnViews: ReturnViews;
+  private readonly sheets: Sheets;
+  private plan: Plan | null = null;
+  private cycles: readonly Cycle[] = [];
+  /** Return wires by the node they come from, where other readers of it get the picture before this step. */
+  private tapped = new Map<string, Wire>();
+  private cycleOf = new Map<string, Cycle>();
+  private scene: Scene | null = null;
+  private planVersion = -1;
+  private sizes = '';
+  private wanted = new Set<string>();
+  private wantedKey = '';
+  private moving = true;
+  /** Counts the steps of loops: each draws what lies on a circle once. */
+  private step = 0;
+  private stepInFrame = 0;
+  private unshown: string | null = null;
+  /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
+  private readonly exchanged = new Set<string>();
+
+  constructor(
+    private readonly gpu: Gpu,
+    private readonly run: SceneRun,
+    private readonly media: MediaLibrary,
+    private readonly options: RendererOptions = {},
+  ) {
+    this.shaders = new NodeShaders(gpu, run, this.stored, options.waits === true);
+    this.shots = new ShotPainter(gpu);
+    this.fields = new FieldPainter(gpu);
+    this.sheets = new Sheets(gpu, run, media);
+    this.returnViews = new ReturnViews(gpu, run, {
+      now: (id) => this.stored.get(id)?.target ?? null,
+      textureOf: (id) => this.textureOf(id),
+      bitsOf: (id) => this.stored.get(id)?.bits ?? this.gpu.usualBits,
+    });
+  }
+
+  /**
+   * Draws everything that changed. `wanted`: nodes whose pictures are presented; `unshown`: one that is not drawn, since its
+   * part is done to what enters it when that is presented.
+   */
+  draw(scene: Scene, frame: Frame, wanted: Iterable<string>, unshown: string | null = null): void {
+    this.update(scene, wanted, unshown);
+    this.moving = frame.moment.dt > 0;
+    this.returnViews.sixtieths = frame.feedback.sixtieths;
+    this.shaders.takeCompiled();
+    for (const circle of this.cycles) {
+      if (circle.returns) this.drawCycle(circle, frame);
+      else {
+        this.exchanged.delete(circle.nodes[0].id);
+        this.drawIfChanged(circle.nodes[0], frame, frame.feedback.count);
+      }
+    }
+  }
+
+  /** What is wrong, by node: programs that failed, and what should have come from outside. */
+  allFaults(): Map<string, string> {
+    const all = new Map(this.shaders.faults);
+    for (const id of this.nodesWithSheets()) {
+      const fault = this.sheets.fault(id);
+      if (fault && !all.has(id)) all.set(id, fault);
+    }
+    return all;
+  }
+
+  /** Resolves when all that this frame needs from outside (films, files, fonts) is there or has failed. */
+  async reach(
+    scene: Scene,
+    frame: Frame,
+    wanted: Iterable<string>,
+    unshown: string | null = null,
+  ): Promise<void> {
+    this.update(scene, wanted, unshown);
+    for (const node of this.plan!.order)
+      if (this.sheets.has(node.id)) await this.sheets.reach(node.id, frame);
+    for (const node of this.plan!.order) this.askForModelPictures(node);
+    await this.media.settled();
+  }
+
+  /** Asks for the pictures that lie on models of a shot. */
+  private askForModelPictures({ id, kind }: PlanNode): void {
+    if (kind.output !== 'image' || kind.paint.type !== 'shot') return;
+    for (const prop of this.run.inputsOf(id).props as never as readonly Prop[]) {
+      if (prop.type !== 'body' && prop.type !== 'instances') continue;
+      for (const picture of bodyOf(prop).shape.pictures ?? [])
+        this.media.picture(picture, this.run.runs.get(id)?.image?.height ?? 1);
+    }
+  }
+
+  /** Nodes whose picture changes when something arrives from outside. */
+  nodesWithSheets(): string[] {
+    return (this.plan?.order ?? [])
+      .filter(
+        ({ id, kind }) => this.sheets.has(id) || (kind.output === 'image' && kind.paint.type === 'shot'),
+      )
+      .map((node) => node.id);
+  }
+
+  private update(scene: Scene, wanted: Iterable<string>, unshown: string | null): void {
+    const wantedNow = new Set(wanted);
+    const wantedKey = `${[...wantedNow].sort().join(' ')} without ${unshown}`;
+    this.scene = scene;
+    const sizes = this.sizesKey();
+    if (this.run.planVersion === this.planVersion && sizes === this.sizes && wantedKey === this.wantedKey)
+      return;
+    this.planVersion = this.run.planVersion;
+    this.sizes = sizes;
+    this.wanted = wantedNow;
+    this.unshown = unshown;
+    this.wantedKey = wantedKey;
+    this.rebuild();
+  }
+
+  /** What lies on circles goes on in steps of 1/60 s, however many of them a frame takes. */
+  private drawCycle(circle: Cycle, frame: Frame): void {
+    const clearing = this.run.isClearing(circle.nodes.map((node) => node.id));
+    const fresh = circle.nodes.some((node) => this.stored.has(node.id) && !this.stored.get(node.id)!.drawn);
+    const count = !this.moving ? 1 : Math.max(frame.feedback.count, clearing || fresh ? 1 : 0);
+    for (let k = 0; k < count; k++) {
+      this.step++;
+      this.stepInFrame = k;
+      for (const node of circle.nodes) this.exchanged.delete(node.id);
+      this.drawViews(circle);
+      for (const node of circle.nodes) this.drawIfChanged(node, frame, 1);
+    }
+    this.stepInFrame = 0;
+  }
+
+  private drawViews(circle: Cycle): void {
+    for (const node of circle.nodes)
+      for (const source of Object.values(node.inputs).flat())
+        if (source.back && (this.moving || !this.returnViews.has(source.back.id)))
+          this.returnViews.view(source.back.id, source.node, this.step, this.isClearing(source.back.id));
+  }
+
+  private isClearing(wire: string): boolean {
+    return this.stepInFrame === 0 && (this.run.returns.get(wire)?.clearing ?? true);
+  }
+
+  private drawIfChanged(node: PlanNode, frame: Frame, steps: number): void {
+    const stored = this.stored.get(node.id);
+    if (!stored) return;
+    const run = this.run.runs.get(node.id)!;
+    if (!run.changed && stored.drawn) return;
+    if (this.measure) this.measure(node.id, () => this.drawNode(node, run, stored, frame, steps));
+    else this.drawNode(node, run, stored, frame, steps);
+  }
+
+  private sizesKey(): string {
+    let key = '';
+    for (const [id, run] of this.run.runs)
+      if (run.image) key += `${id}:${run.image.width}x${run.image.height} `;
+    return key;
+  }
+
+  private rebuild(): void {
+    const { plan } = this.run;
+    this.plan = plan;
+    this.cycles = cyclesOf(plan);
+    this.cycleOf = new Map(
+      this.cycles.flatMap((circle) => circle.nodes.map((node): [string, Cycle] => [node.id, circle])),
+    );
+    const sizeOf = (id: string): string => {
+      const image = this.run.runs.get(id)?.image;
+      return image ? `${image.width}x${image.height}` : '';
+    };
+    const numbers = numberImages(plan);
+    const feedback = feedbackPrecision(this.cycles);
+    const live = this.options.apart
+      ? new Set(plan.order.filter((n) => n.kind.output === 'image' && n.id !== this.unshown).map((n) => n.id))
+      : storedImages({ plan, scene: this.scene!, sizeOf, wanted: this.wanted, unshown: this.unshown });
+    const double = new Set<string>();
+    this.tapped = new Map();
+    for (const { back, source } of this.backReads()) {
+      if (!keptApart(back.back!)) double.add(source);
+      else if (back.back!.tap === 'before') this.tapped.set(source, back);
+    }
+    for (const [id, stored] of this.stored) {
+      if (live.has(id)) continue;
+      freeStored(this.gpu, stored);
+      this.stored.delete(id);
+    }
+    this.returnViews.keepOnly(new Set(plan.returns.map((wire) => wire.id)));
+    this.sheets.keepOnly((id) => plan.nodes.has(id));
+    this.fields.keepOnly((id) => plan.nodes.has(id));
+    this.shaders.begin(plan);
+    for (const node of plan.order) {
+      if (!live.has(node.id)) continue;
+      const byHand = this.scene!.nodes[node.id].precision;
+      const loop = feedback.get(node.id);
+      const own: Bits =
+        byHand !== 'auto' ? byHand : numbers.has(node.id) ? '32' : (this.options.bits ?? this.gpu.usualBits);
+      // Feedback asks for no less than it was set to, on all of its way round; of `auto` nodes also what its Keep needs.
+      const bits: Bits =
+        loop && (loop.asked || byHand === 'auto') && Number(loop.bits) > Number(own) ? loop.bits : own;
+      const entry = this.stored.get(node.id) ?? newStored(bits);
+      entry.bits = bits;
+      entry.double = double.has(node.id);
+      this.stored.set(node.id, entry);
+      this.shaders.prepare(node, entry, true);
+    }
+  }
+
+  private backReads(): { back: Wire; source: string }[] {
+    return this.plan!.order.flatMap((node) =>
+      Object.values(node.inputs)
+        .flat()
+        .flatMap(({ back, node: source }) => (back ? [{ back, source }] : [])),
+    );
+  }
+
+  private drawNode(node: PlanNode, run: NodeRun, stored: Stored, frame: Frame, steps: number): void {
+    const { paint } = node.kind as ImageKind;
+    if (run.error || !run.image) return;
+    const { width, height } = run.image;
+    try {
+      // A value that stands in the code changed: the one edit that needs another program.
+      this.shaders.bringUpToDate(node, stored);
+      if (paint.type === 'data') {
+        this.upload(stored, this.dataOf(paint, node, run, frame));
+      } else if (paint.type === 'shot') {
+        const settings = paint.settings(this.work(node, run, frame));
+        const props = this.run.inputsOf(node.id).props as never as readonly Prop[];
+        this.fit(node.id, stored, width, height, drawsDirectly(settings, props));
+        const done = this.shots.paint({
+          node: node.id,
+          target: stored.target!,
+          bits: stored.bits,
+          settings,
+          props,
+          pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
+          waits: this.options.waits === true,
+          textureOf: (image) => this.textureOf(image.node, image.back),
+          filePicture: (id) => this.media.picture(id, height),
+        });
+        if (!done) run.markStale();
+        this.shaders.faults.delete(node.id);
+      } else if (paint.type === 'field') {
+        this.fit(node.id, stored, width, height);
+        const done = this.fields.paint({
+          node,
+          target: stored.target!,
+          settings: paint.settings(this.work(node, run, frame)),
+          props: this.run.inputsOf(node.id).props as never,
+          ...this.fieldScene(frame, node.id, false),
+        });
+        if (!done) run.markStale();
+        for (const id of this.shaders.faults.keys())
+          if (id === node.id || this.plan!.nodes.get(id)?.kind.output === 'field')
+            this.shaders.faults.delete(id);
+      } else {
+        if (stored.shaders.length === 0 || stored.outdated) return;
+        // A picture that is not there yet would show as a hole for a moment: what stood here stays until it is.
+        if (stored.drawn && this.waitsForInput(stored)) return;
+        this.updateSheets(stored, frame, steps);
+        this.fit(node.id, stored, width, height);
+        this.drawPasses(node, run, stored, frame, paint);
+      }
+      stored.drawn = true;
+    } catch (error) {
+      this.shaders.fail(node.id, error);
+    }
+  }
+
+  private fieldScene(frame: Frame, reader: string, wait: boolean): FieldScene {
+    return {
+      run: this.run,
+      frame,
+      waits: wait || this.options.waits === true,
+      codeKey: (id) => this.shaders.codeKey(id),
+      codeOf: (member, control) => this.shaders.codeOf(member, control),
+      textureFor: ({ source }) =>
+        'node' in source ? this.viewOf(source, reader) : { texture: this.gpu.empty },
+    };
+  }
+
+  private waitsForInput(stored: Stored): boolean {
+    return stored.shaders.some(({ assembled }) =>
+      assembled.textures.some(({ source }) => {
+        if (!('node' in source)) return false;
+        const from = this.stored.get(source.node);
+        return from !== undefined && !from.drawn && from.coming !== null;
+      }),
+    );
+  }
+
+  private updateSheets(stored: Stored, frame: Frame, steps: number): void {
+    const members = new Set(stored.shaders.flatMap(({ assembled }) => assembled.members));
+    for (const member of members) {
+      if (!this.sheets.has(member)) continue;
+      this.sheets.update(member, frame, steps, () => this.firstInputOf(member));
+    }
+  }
+
+  private firstInputOf(id: string): { texture: Texture; bits: Bits } | null {
+    const node = this.plan!.nodes.get(id)!;
+    const source = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
+    if (!source) return null;
+    return {
+      texture: this.viewOf(source, id).texture,
+      bits: this.stored.get(source.node)?.bits ?? this.gpu.usualBits,
+    };
+  }
+
+  private work(node: PlanNode, run: NodeRun, frame: Frame): never {
+    return {
+      controls: run.controls,
+      inputs: this.run.inputsOf(node.id),
+      moment: frame.moment,
+      live: frame.live,
+      canvas: frame.canvas,
+    } as never;
+  }
+
+  private dataOf(
+    paint: Extract<Paint<never, never>, { type: 'data' }>,
+    node: PlanNode,
+    run: NodeRun,
+    frame: Frame,
+  ): DataPicture {
+    return paint.fill(this.work(node, run, frame));
+  }
+
+  private upload(stored: Stored, picture: DataPicture): void {
+    const old = stored.data;
+    const image = old?.image as { data: Float32Array; width: number; height: number } | undefined;
+    const same =
+      image?.width === picture.width &&
+      image?.height === picture.height &&
+      old?.userData.smooth === picture.smooth;
+    if (old && image && same) {
+      image.data.set(picture.rgba);
+      old.needsUpdate = true;
+    } else {
+      old?.dispose();
+      stored.data = this.gpu.dataTexture(picture.rgba, picture.width, picture.height, picture.smooth);
+      stored.data.userData = { smooth: picture.smooth };
+    }
+  }
+
+  private fit(id: string, stored: Stored, width: number, height: number, depth = false): void {
+    fitStored(this.gpu, stored, width, height, this.moving, depth);
+    if (stored.double) this.exchanged.add(id);
+  }
+
+  private drawPasses(
+    node: PlanNode,
+    run: NodeRun,
+    stored: Stored,
+    frame: Frame,
+    paint: Extract<Paint<never, never>, { type: 'shader' | 'passes' }>,
+  ): void {
+    const { width, height } = run.image!;
+    if (paint.type === 'shader') {
+      this.fill(stored.shaders[0], frame, width, height);
+      this.gpu.pass(stored.shaders[0].material, stored.target);
+      return;
+    }
+    const firstInput = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
+    const results = new Map<string, Texture>();
+    let previous = firstInput ? this.viewOf(firstInput, node.id).texture : this.gpu.empty;
+    const used: WebGLRenderTarget[] = [];
+    const has = (input: string): boolean => node.inputs[input].length > 0;
+    const skips = paint.passes.map((pass) => pass.skip?.(run.controls as never, height, has) ?? false);
+    const last = skips.lastIndexOf(false);
+    paint.passes.forEach((pass, k) => {
+      results.set('previous', previous);
+      if (!skips[k]) {
+        const scale = pass.scale?.(run.controls as never, height) ?? 1;
+        const w = Math.max(1, Math.round(width * scale));
+        const h = Math.max(1, Math.round(height * scale));
+        const target = k === last ? stored.target! : this.gpu.acquire(w, h, stored.bits);
+        this.fill(stored.shaders[k], frame, w, h, results);
+        this.gpu.pass(stored.shaders[k].material, target);
+        if (k !== last) used.push(target);
+        previous = target.texture;
+      }
+      if (pass.name) results.set(pass.name, previous);
+    });
+    for (const target of used) this.gpu.release(target);
+  }
+
+  private fill(
+    program: Shader,
+    frame: Frame,
+    width: number,
+    height: number,
+    passes?: ReadonlyMap<string, Texture>,
+  ): void {
+    const reader = program.assembled.members[program.assembled.members.length - 1];
+    fillShader(program, {
+      run: this.run,
+      frame,
+      width,
+      height,
+      textureFor: (read: TextureRead): TextureView => {
+        if ('pass' in read.source) return { texture: passes?.get(read.source.pass) ?? this.gpu.empty };
+        if ('sheet' in read.source) return this.sheets.view(read.source.of, read.source.sheet);
+        return this.viewOf(read.source, reader);
+      },
+    });
+  }
+
+  /** What a reader gets along a wire. */
+  private viewOf(source: PlanSource, reader: string): TextureView {
+    const { back } = source;
+    if (!back) {
+      const tapped = this.tapped.get(source.node);
+      const outside = tapped && this.cycleOf.get(source.node) !== this.cycleOf.get(reader);
+      return { texture: outside ? this.returnViews.textureOf(tapped.id) : this.textureOf(source.node) };
+    }
+    return {
+      texture: this.textureOf(source.node, back.id),
+      back: this.returnViews.backOf(back.back!, this.isClearing(back.id)),
+    };
+  }
+
+  /** The picture of a node as it stands; along a return wire, the one of the frame before or what the loop starts from. */
+  textureOf(id: string, back: string | null = null): Texture {
+    const stored = this.stored.get(id);
+    if (back !== null) {
+      const loop = this.run.returns.get(back);
+      if (loop && keptApart(loop.settings)) return this.returnViews.textureOf(back);
+      // Until the source is drawn in this frame, its target still holds the frame before.
+      const before = this.exchanged.has(id) ? stored?.before : stored?.target;
+      if (!loop || this.isClearing(back) || !before) {
+        const start = loop?.settings.startsFrom;
+        return start ? this.textureOf(start) : this.gpu.empty;
+      }
+      return before.texture;
+    }
+    return stored?.data ?? stored?.target?.texture ?? this.gpu.empty;
+  }
+
+  /** Whether the picture of a node was ever drawn. */
+  isDrawn(id: string): boolean {
+    return this.stored.get(id)?.drawn ?? false;
+  }
+
+  /**
+   * Draws any image node as it is looked at: a stored one is copied, one that is part of another shader is computed for
+   * itself, a field is cut open. `region` is the part of the picture (x, y, width, height in 0..1). Gives false if it cannot
+   * be seen yet, which `wait` excludes.
+   */
+  peek(
+    id: string,
+    frame: Frame,
+    target: WebGLRenderTarget | null,
+    region: readonly number[] = [0, 0, 1, 1],
+    wait = false,
+  ): boolean {
+    const run = this.run.runs.get(id);
+    if (this.plan && run?.plan.kind.output === 'field')
+      return this.fields.slice(id, this.fieldScene(frame, id, wait), frame.canvas, target, region);
+    if (!run?.image || run.plan.kind.output !== 'image' || !this.plan) return false;
+    const peek = this.shaders.peekOf(id, wait);
+    if (!peek?.ready) return false;
+    if (!this.stored.has(id))
+      for (const member of peek.shader.assembled.members) this.peekSheets(member, frame);
+    this.fill(peek.shader, frame, run.image.width, run.image.height);
+    peek.shader.uniforms.region.value = region;
+    this.gpu.pass(peek.shader.material, target);
+    return true;
+  }
+
+  /** A field at places, as `FieldPainter.at` gives it. */
+  fieldAt(id: string, frame: Frame, places: readonly number[]): Promise<Float32Array> {
+    return this.fields.at(id, this.fieldScene(frame, id, true), places);
+  }
+
+  /** A node that is only looked at has sheets that nothing else brings up to date. */
+  private peekSheets(id: string, frame: Frame): void {
+    if (this.sheets.has(id)) this.sheets.update(id, frame, 0, () => this.firstInputOf(id));
+  }
+
+  /** Takes over what the return wires of another stage of the same scene hold, so that a look aside does not start them anew. */
+  adoptFeedback(from: ImageRenderer): void {
+    for (const [id, stored] of this.stored) {
+      const held = from.stored.get(id)?.target;
+      if (stored.double && held && stored.target) this.gpu.copy(held.texture, stored.target);
+    }
+  }
+
+  /** Meshes of props that were built or filled since the start. */
+  get meshesBuilt(): number {
+    return this.shots.built;
+  }
+
+  /** The shader that draws a node, for reading. */
+  shaderText(id: string): string {
+    const read = ({ assembled }: Shader): string =>
+      readableCode(assembled, (member) => this.scene!.nodes[member]?.name ?? member);
+    for (const { shaders: programs } of this.stored.values())
+      if (programs[0]?.assembled.members.includes(id)) return programs.map(read).join('\n');
+    const peek = this.shaders.peekOf(id, false);
+    return peek ? read(peek.shader) : '';
+  }
+
+  dispose(): void {
+    for (const stored of this.stored.values()) freeStored(this.gpu, stored);
+    this.shaders.dropPeeks();
+    this.stored.clear();
+    this.shots.dispose();
+    this.fields.dispose();
+    this.returnViews.dispose();
+    this.sheets.dispose();
+  }
+}

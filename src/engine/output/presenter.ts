@@ -1,0 +1,123 @@
+import type { RawShaderMaterial, Texture } from 'three';
+import { vertexHanding } from '../image/assemble';
+import type { Gpu } from '../gpu/gpu';
+
+/** Looks stand in the corners, not in the pixels: a renderer in software reads uniforms slowly. */
+const vertex = vertexHanding(
+  `uniform vec4 firstLook;
+uniform vec4 secondLook;
+uniform float fade;
+uniform vec2 fit;
+flat out vec4 firstSeen;
+flat out vec4 secondSeen;
+flat out float faded;
+out vec2 fitted;`,
+  `firstSeen = firstLook;
+  secondSeen = secondLook;
+  faded = fade;
+  fitted = (place - 0.5) * fit + 0.5;`,
+);
+
+/**
+ * Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands. The noise is
+ * interleaved gradient noise (J. Jimenez, SIGGRAPH 2014).
+ */
+const body = (colour: string): string => `#version 300 es
+precision highp float;
+in vec2 fitted;
+flat in vec4 firstSeen;
+flat in vec4 secondSeen;
+flat in float faded;
+uniform sampler2D first;
+uniform sampler2D second;
+out vec4 result;
+vec3 seen(vec4 c, vec4 look) { return (c.rgb + look.rgb * (1.0 - clamp(c.a, 0.0, 1.0))) * look.a; }
+void main() {
+  ${colour}
+  c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;
+  result = vec4(c, 1.0);
+}
+`;
+
+const inside = `vec2 within = step(vec2(0.0), fitted) * step(fitted, vec2(1.0));
+  c *= within.x * within.y;`;
+
+const fragments = {
+  /** One picture, pixel for pixel. */
+  exact: body('vec3 c = seen(texelFetch(first, ivec2(gl_FragCoord.xy), 0), firstSeen);'),
+  /** One picture, larger or smaller, or between bars. */
+  fitted: body(`vec3 c = seen(texture(first, fitted), firstSeen);
+  ${inside}`),
+  /** Two that are mixed. */
+  mixed:
+    body(`vec3 c = mix(seen(texture(first, fitted), firstSeen), seen(texture(second, fitted), secondSeen), faded);
+  ${inside}`),
+};
+type Form = keyof typeof fragments;
+
+/** A picture as a surface shows it: over a background where it is see-through, and as bright as that. */
+export interface Look {
+  texture: Texture;
+  background: readonly number[];
+  brightness: number;
+}
+
+/** A picture that is whole by itself. */
+export const plainLook = (texture: Texture): Look => ({ texture, background: [0, 0, 0], brightness: 1 });
+
+/** What a surface shows: one picture, or two that are mixed. */
+export interface Presented {
+  first: Look;
+  second: Look;
+  /** Share of the second, 0..1. */
+  fade: number;
+  /** Brightness, 0 is black. */
+  level: number;
+}
+
+/** The level is part of how a picture is seen, so that nothing is left to multiply. */
+const lookNumbers = ({ background, brightness }: Look, level: number): number[] => [
+  ...background.slice(0, 3),
+  brightness * level,
+];
+
+const isAsLarge = ({ image }: Texture, { width, height }: OffscreenCanvas): boolean => {
+  const picture = image as { width: number; height: number };
+  return picture.width === width && picture.height === height;
+};
+
+/** Puts finished pictures on the canvas of the card, whole and in the middle. */
+export class Presenter {
+  private readonly uniforms = {
+    first: { value: null as Texture | null },
+    second: { value: null as Texture | null },
+    firstLook: { value: [0, 0, 0, 1] },
+    secondLook: { value: [0, 0, 0, 1] },
+    fade: { value: 0 },
+    fit: { value: [1, 1] },
+  };
+  private readonly forms = new Map<Form, RawShaderMaterial>();
+
+  constructor(private readonly gpu: Gpu) {
+    for (const [form, text] of Object.entries(fragments)) {
+      const material = gpu.material(text, this.uniforms, vertex);
+      this.forms.set(form as Form, material);
+      // All at once at the start: the first fade of a night must not wait for a compiler.
+      gpu.beginCompile(material);
+    }
+  }
+
+  /** `shape` is the aspect of the pictures divided by that of what they are shown on. */
+  draw({ first, second, fade, level }: Presented, shape = 1): void {
+    const { uniforms } = this;
+    uniforms.first.value = first.texture;
+    uniforms.second.value = second.texture;
+    uniforms.firstLook.value = lookNumbers(first, level);
+    uniforms.secondLook.value = lookNumbers(second, level);
+    uniforms.fade.value = fade;
+    uniforms.fit.value = shape > 1 ? [1, shape] : [1 / shape, 1];
+    const form =
+      fade > 0 ? 'mixed' : shape === 1 && isAsLarge(first.texture, this.gpu.canvas) ? 'exact' : 'fitted';
+    this.gpu.pass(this.forms.get(form)!, null);
+  }
+}

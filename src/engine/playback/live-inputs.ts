@@ -1,0 +1,131 @@
+import { bandAmplitudes, bandEdges, bandLevel } from '../../core/audio/bands';
+import { Listener, SampleListener, silence, type SoundState } from '../../core/audio/listener';
+import { makeLoop } from '../../core/audio/loop';
+import type { MidiFile } from '../../core/midi/file';
+import { MidiPlayer } from '../../core/midi/player';
+import type { MidiState } from '../../core/midi/state';
+import { idleControllers, type ControllerState, type InputState } from '../../core/run/inputs';
+import type { ShowInputs } from '../../core/show/types';
+
+const loopRate = 48000;
+const meterBands = 32;
+const meterEdges = bandEdges(meterBands, 40, 12000);
+const meterShape = { tilt: 3, floor: -54, gains: [0, 0, 0] as const };
+
+let loopSamples: Float32Array | null = null;
+
+interface Sampled {
+  rate: number;
+  samples: Float32Array;
+}
+
+/** Sound that is there as a whole, with its gain. */
+function amplified({ samples, rate }: Sampled, gain: number): Sampled {
+  if (gain === 0) return { samples, rate };
+  const factor = Math.pow(10, gain / 20);
+  return { rate, samples: samples.map((v) => v * factor) };
+}
+
+/** All that comes to the engine from outside, brought together for each frame. */
+export class LiveInputs {
+  controllers: ControllerState = idleControllers();
+  /** The sound file that was handed over last. */
+  private file: (Sampled & { id: string }) | null = null;
+  private stream: { listener: Listener; port: MessagePort } | null = null;
+  private settings: ShowInputs['sound'] | null = null;
+  private listener: SampleListener | null = null;
+  private midi: { file: MidiFile; roundSeconds: number; player: MidiPlayer } | null = null;
+  private hasListener = false;
+  private lastSound: SoundState = silence;
+
+  setShow(inputs: ShowInputs): void {
+    if (inputs.sound === this.settings) return;
+    const before = this.settings;
+    this.settings = inputs.sound;
+    const { from, file, gain } = inputs.sound;
+    if (from !== before?.from || file !== before.file || gain !== before.gain) this.hasListener = false;
+  }
+
+  addFile(file: string, rate: number, samples: Float32Array): void {
+    this.file = { id: file, rate, samples };
+    if (this.settings?.file === file) this.hasListener = false;
+  }
+
+  setStream(rate: number, port: MessagePort | null): void {
+    this.stream?.port.close();
+    this.stream = null;
+    if (!port) return;
+    const listener = new Listener(rate);
+    this.stream = { listener, port };
+    port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
+      const factor = Math.pow(10, (this.settings?.gain ?? 0) / 20);
+      listener.push(factor === 1 ? data : data.map((v) => v * factor));
+    };
+  }
+
+  setMidiFile(file: MidiFile | null, roundSeconds: number): void {
+    this.midi = file && { file, roundSeconds, player: new MidiPlayer(file, roundSeconds) };
+  }
+
+  private makeListener(): SampleListener | null {
+    if (!this.settings) return null;
+    const { from, file, gain } = this.settings;
+    if (from === 'device') return null;
+    const source =
+      from === 'loop'
+        ? { rate: loopRate, samples: (loopSamples ??= makeLoop(loopRate)) }
+        : this.file?.id === file
+          ? this.file
+          : null;
+    if (!source) return null;
+    const { samples, rate } = amplified(source, gain);
+    return new SampleListener(samples, rate);
+  }
+
+  private sound(time: number): SoundState {
+    // What came last is held while a device is away.
+    if (this.settings?.from === 'device') return this.stream?.listener.state ?? this.lastSound;
+    if (!this.hasListener) {
+      this.hasListener = true;
+      this.listener = this.makeListener();
+    }
+    return this.listener?.at(time) ?? silence;
+  }
+
+  /** What stands at a moment of the show. Nobody listens where nobody wants to hear. */
+  at(time: number, hears: boolean): InputState {
+    if (hears) this.lastSound = this.sound(time);
+    return { ...this.controllers, midi: this.midiAt(time), sound: this.lastSound };
+  }
+
+  private midiAt(time: number): MidiState {
+    const { midi } = this.controllers;
+    if (!this.midi) return midi;
+    const played = this.midi.player.at(time);
+    // Hands come over what the file plays: who turns a dial means it.
+    return {
+      controls: { ...played.controls, ...midi.controls },
+      notes: { ...played.notes, ...midi.notes },
+      bends: { ...played.bends, ...midi.bends },
+    };
+  }
+
+  /** The same files without hands and devices, for frames that have to be the same every time. */
+  exact(): LiveInputs {
+    const exact = new LiveInputs();
+    exact.settings = this.settings;
+    exact.file = this.file;
+    if (this.midi) exact.setMidiFile(this.midi.file, this.midi.roundSeconds);
+    return exact;
+  }
+
+  /** What a meter on the desk shows. */
+  meter(): { level: number; bands: Float32Array; onsets: number; bpm: number | null; confidence: number } {
+    const { level, power, rate, onsets, bpm, confidence } = this.lastSound;
+    const bands = new Float32Array(meterBands);
+    bandAmplitudes(power, rate, meterEdges, bands);
+    for (let k = 0; k < meterBands; k++)
+      bands[k] = bandLevel(bands[k], Math.sqrt(meterEdges[k] * meterEdges[k + 1]), meterShape);
+    return { level: level * Math.SQRT2, bands, onsets: onsets.all.count, bpm, confidence };
+  }
+}

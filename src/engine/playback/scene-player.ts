@@ -1,0 +1,180 @@
+import type { WebGLRenderTarget } from 'three';
+import type { Catalogue } from '../../core/kind/kind';
+import { sceneOutOf } from '../../core/patch/plan';
+import type { Frame } from '../../core/run/frame';
+import { SceneRun } from '../../core/run/scene-run';
+import type { Scene } from '../../core/show/types';
+import { whyDark, type DarkReason } from '../../core/run/why-dark';
+import { inLoop } from '../../core/time/clock';
+import type { Texture } from 'three';
+import type { Gpu } from '../gpu/gpu';
+import { ImageRenderer, type RendererOptions } from '../image/image-renderer';
+import type { MediaLibrary } from '../media/library';
+import { PixelReads } from '../image/pixel-reads';
+import { plainLook, type Look } from '../output/presenter';
+
+/** One scene being played: its numbers and its pictures. */
+export class ScenePlayer {
+  readonly run: SceneRun;
+  renderer: ImageRenderer;
+  private reads: PixelReads;
+  scene: Scene;
+  private out: string | null = null;
+  private shown: string | null = null;
+  private lastFrame: Frame | null = null;
+  private mediaVersion = 0;
+
+  constructor(
+    private gpu: Gpu,
+    private readonly catalogue: Catalogue,
+    private readonly media: MediaLibrary,
+    scene: Scene,
+    private readonly options: RendererOptions = {},
+    readonly without: string | null = null,
+  ) {
+    this.scene = scene;
+    this.run = new SceneRun(catalogue, without, {
+      letters: (request) => media.letters(request),
+      model: (file) => media.model(file),
+    });
+    this.renderer = new ImageRenderer(gpu, this.run, media, options);
+    this.reads = new PixelReads(gpu);
+  }
+
+  /**
+   * Works out one frame. `watched`: further nodes whose output somebody looks at. What they need is worked out as well,
+   * but the picture of the scene does not depend on it.
+   */
+  play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
+    const own = this.runFrame(scene, frame, watched);
+    this.renderer.fullHeight = fullHeight;
+    this.renderer.draw(scene, own, this.drawn(), this.unshown);
+    this.reads.start(this.run, this.renderer);
+    this.lastFrame = own;
+  }
+
+  /** Nodes whose pictures are drawn: that of the scene, and those that pixels are read of. */
+  private drawn(): string[] {
+    const read = this.run.pixelReaders().map(({ source }) => source);
+    return this.shown ? [this.shown, ...read] : read;
+  }
+
+  /**
+   * The node whose picture is the scene's: what enters Scene Out, whose own part whoever shows it does; or Scene Out itself,
+   * where nothing enters it or it was given a size or precision of its own.
+   */
+  private findShown(): string | null {
+    const { out } = this;
+    const planned = out === null ? undefined : this.run.plan.nodes.get(out);
+    if (!planned || planned.kind.output !== 'image' || !planned.kind.shows) return out;
+    const { size, precision } = this.run.runs.get(planned.id)!.node;
+    const [source] = planned.sources;
+    const isImage = source && this.run.plan.nodes.get(source.node)?.kind.output === 'image';
+    return isImage && !source.back && !size && precision === 'auto' ? source.node : out;
+  }
+
+  /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
+  async playExactly(
+    scene: Scene,
+    frame: Frame,
+    watched: readonly string[],
+    fullHeight: number,
+  ): Promise<void> {
+    let own = this.runFrame(scene, frame, watched);
+    // Letters and models are asked for by the run itself: what has arrived meanwhile is worked out before it is drawn.
+    await this.media.settled();
+    if (this.media.version !== this.mediaVersion) own = this.runFrame(scene, frame, watched);
+    this.renderer.fullHeight = fullHeight;
+    await this.renderer.reach(scene, own, this.drawn(), this.unshown);
+    this.renderer.draw(scene, own, this.drawn(), this.unshown);
+    this.reads.start(this.run, this.renderer);
+    await this.reads.done();
+    this.lastFrame = own;
+  }
+
+  /** Works out the numbers of a frame without drawing it; gives the frame as this scene with its own loop has it. */
+  runFrame(scene: Scene, frame: Frame, watched: readonly string[]): Frame {
+    this.scene = scene;
+    this.out = sceneOutOf(scene, this.catalogue);
+    const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
+    this.run.update(scene, roots);
+    if (this.media.version !== this.mediaVersion) {
+      this.mediaVersion = this.media.version;
+      for (const id of this.renderer.nodesWithSheets()) this.run.runs.get(id)?.markStale();
+      this.run.markAwaiting();
+    }
+    const own = { ...frame, moment: inLoop(frame.moment, scene.loop) };
+    this.run.run(own);
+    this.shown = this.findShown();
+    return own;
+  }
+
+  /** Scene Out, where it is not drawn itself. */
+  private get unshown(): string | null {
+    return this.shown === this.out ? null : this.out;
+  }
+
+  /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a circle start again. */
+  moveTo(gpu: Gpu): void {
+    this.gpu = gpu;
+    this.renderer = new ImageRenderer(gpu, this.run, this.media, this.options);
+    this.reads = new PixelReads(gpu);
+    for (const loop of this.run.returns.values()) loop.clear();
+  }
+
+  /** The picture that the scene's is made of when it is shown, or one see-through pixel if it has none. */
+  get picture(): Texture {
+    return this.shown ? this.renderer.textureOf(this.shown) : this.gpu.empty;
+  }
+
+  /** The scene's picture, as it is shown. */
+  get look(): Look {
+    const out = this.unshown === null ? undefined : this.run.runs.get(this.unshown);
+    if (!out || out.plan.kind.output !== 'image' || !out.plan.kind.shows) return plainLook(this.picture);
+    return { texture: this.picture, ...out.plan.kind.shows(out.controls as never) };
+  }
+
+  /** Draws the picture of any of its image nodes. */
+  peek(node: string, target: WebGLRenderTarget | null, region?: readonly number[], wait?: boolean): boolean {
+    return this.lastFrame !== null && this.renderer.peek(node, this.lastFrame, target, region, wait);
+  }
+
+  /** A field of this frame at places (x, y, z in turn): distance, red, green and blue of each. */
+  fieldAt(node: string, places: readonly number[]): Promise<Float32Array> {
+    if (!this.lastFrame || this.run.runs.get(node)?.plan.kind.output !== 'field')
+      throw new Error('There is no field at this node.');
+    return this.renderer.fieldAt(node, this.lastFrame, places);
+  }
+
+  /** Whether there is a picture of the scene yet. */
+  get isDrawn(): boolean {
+    return this.shown !== null && this.renderer.isDrawn(this.shown);
+  }
+
+  /** What is wrong, by node. */
+  faults(): Record<string, string> {
+    const faults: Record<string, string> = Object.fromEntries(this.run.faults());
+    for (const [id, message] of this.renderer.allFaults()) faults[id] ??= message;
+    return faults;
+  }
+
+  notes(): Record<string, string> {
+    const notes: Record<string, string> = {};
+    for (const [id, run] of this.run.runs) if (run.note) notes[id] = run.note;
+    return notes;
+  }
+
+  /** Why its picture may be dark. */
+  why(): DarkReason[] {
+    const { width, height } = this.lastFrame?.canvas ?? { width: 16, height: 9 };
+    const reasons = whyDark(this.run, this.out, width / height);
+    for (const [node, sentence] of this.renderer.allFaults())
+      if (!reasons.some((reason) => reason.sentence === sentence)) reasons.push({ node, sentence });
+    return reasons;
+  }
+
+  dispose(): void {
+    this.reads.dispose();
+    this.renderer.dispose();
+  }
+}

@@ -1,0 +1,77 @@
+import type { Show } from '../../core/show/types';
+import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../../core/time/clock';
+
+/** Seconds before a jump's goal from which what has a memory is run up at most. */
+const longestPrerollSeconds = 30;
+
+/** The way to the goal of a jump, for scenes that have a memory. */
+export interface Preroll {
+  /** Frame to be worked out next, at the frame rate of the show, and the one before the goal. */
+  next: number;
+  last: number;
+  first: number;
+}
+
+/** The show's time: it plays, stands, steps, jumps and goes round in a range. */
+export class Transport {
+  time = 0;
+  playing = true;
+  /** Seconds from the start between which it goes round; null: it goes on for ever. */
+  range: readonly [number, number] | null = null;
+  preroll: Preroll | null = null;
+  private origin: BeatOrigin = { time: 0, beat: 0 };
+  private pendingSteps = 0;
+
+  open(time: number, playing: boolean): void {
+    this.jump(time);
+    this.playing = playing;
+  }
+
+  /** Goes to a time. Beats are counted as if the tempo had always been what it is. */
+  jump(time: number): void {
+    this.time = Math.max(0, time);
+    this.origin = { time: 0, beat: 0 };
+    this.preroll = null;
+  }
+
+  /** Goes to a time and runs up to it, as far as memories reach. */
+  jumpExactly(time: number, fps: number): void {
+    this.jump(time);
+    const last = Math.ceil(this.time * fps - 1e-6) - 1;
+    const first = Math.max(0, last - Math.round(longestPrerollSeconds * fps));
+    if (last >= first) this.preroll = { first, next: first, last };
+  }
+
+  step(): void {
+    this.playing = false;
+    this.pendingSteps++;
+  }
+
+  /** A change of tempo: beats go on from where they are. */
+  changeTempo(before: Show['tempo']): void {
+    const beat = this.origin.beat + ((this.time - this.origin.time) * before.bpm) / 60;
+    this.origin = { time: this.time, beat };
+  }
+
+  /** Takes a frame's real seconds; gives those that the show goes on. */
+  advance(real: number, fps: number): number {
+    let dt = 0;
+    if (this.playing) dt = Math.min(real, longestStepSeconds);
+    else if (this.pendingSteps > 0) {
+      this.pendingSteps--;
+      dt = 1 / fps;
+    }
+    this.time += dt;
+    if (this.range && dt > 0 && this.time >= this.range[1]) {
+      const [start, end] = this.range;
+      // Time goes round and what has a memory goes on: running up to the start would stop the picture at each round.
+      this.time = start + ((this.time - start) % Math.max(1e-3, end - start));
+      this.origin = { time: 0, beat: 0 };
+    }
+    return dt;
+  }
+
+  moment(dt: number, show: Show): Moment {
+    return momentAt(this.time, dt, show.canvas.fps, show.tempo, this.origin);
+  }
+}

@@ -1,0 +1,183 @@
+import type { Catalogue } from '../../core/kind/kind';
+import type { Scene, Show } from '../../core/show/types';
+import { momentAt } from '../../core/time/clock';
+import { FeedbackClock } from '../../core/time/feedback-steps';
+import type { Gpu } from '../gpu/gpu';
+import type { LiveInputs } from '../playback/live-inputs';
+import type { MediaLibrary } from '../media/library';
+import { plainLook, type Presenter } from '../output/presenter';
+import type { Answer, Ask, FrameRequest } from '../protocol';
+import { ScenePlayer } from '../playback/scene-player';
+
+/** Steps from the start of a scene to its picture in lists, and seconds each. */
+const pictureSteps = 16;
+const pictureStepSeconds = 0.1;
+
+function sceneOf(show: Show, id: string): Scene {
+  const scene = show.scenes.find((s) => s.id === id);
+  if (!scene) throw new Error(`There is no scene ${id}.`);
+  return scene;
+}
+
+/** Answers what the interface asks once: pixels, exact frames, small pictures, shaders. Lives as long as its card. */
+export class Questions {
+  private exact: {
+    key: string;
+    player: ScenePlayer;
+    frame: number;
+    loop: FeedbackClock;
+    inputs: LiveInputs;
+  } | null = null;
+
+  constructor(
+    private readonly gpu: Gpu,
+    private readonly catalogue: Catalogue,
+    private readonly media: MediaLibrary,
+    private readonly presenter: Presenter,
+    /** Scenes that are playing, by id. */
+    private readonly players: ReadonlyMap<string, ScenePlayer>,
+    private readonly inputs: LiveInputs,
+  ) {}
+
+  async answer(ask: Ask, show: Show): Promise<Answer> {
+    switch (ask.what) {
+      case 'pixel':
+        return this.readPixel(ask.scene, ask.node, ask.x, ask.y);
+      case 'shader':
+        return { what: 'shader', text: this.players.get(ask.scene)?.renderer.shaderText(ask.node) ?? '' };
+      case 'why':
+        return { what: 'why', reasons: this.players.get(ask.scene)?.why() ?? [] };
+      case 'frame':
+        return { what: 'frame', png: await this.exactFrame(show, ask.request) };
+      case 'field': {
+        const player = await this.exactRun(show, ask.request);
+        return { what: 'field', values: await player.fieldAt(ask.request.node!, ask.places) };
+      }
+      case 'picture': {
+        const { scene, width, height } = ask;
+        const player = this.players.get(scene);
+        const png = player
+          ? this.png(player, null, width, height)
+          : this.pictureOf(show, scene, width, height);
+        return { what: 'picture', png: await png };
+      }
+    }
+  }
+
+  private async readPixel(scene: string, node: string, x: number, y: number): Promise<Answer> {
+    const { gpu } = this;
+    const player = this.players.get(scene);
+    const image = player?.run.runs.get(node)?.image;
+    if (!player || !image) throw new Error('There is no picture at this node.');
+    const px = Math.min(image.width - 1, Math.max(0, Math.floor(x * image.width)));
+    const py = Math.min(image.height - 1, Math.max(0, Math.floor(y * image.height)));
+    const target = gpu.acquire(1, 1, '32');
+    const region = [px / image.width, py / image.height, 1 / image.width, 1 / image.height];
+    const rgba = new Float32Array(4);
+    try {
+      if (!player.peek(node, target, region, true)) throw new Error('There is no picture at this node.');
+      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, rgba);
+      else {
+        const bytes = new Uint8Array(4);
+        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, bytes);
+        bytes.forEach((v, k) => (rgba[k] = v / 255));
+      }
+    } finally {
+      gpu.release(target);
+    }
+    return {
+      what: 'pixel',
+      rgba: [rgba[0], rgba[1], rgba[2], rgba[3]],
+      width: image.width,
+      height: image.height,
+    };
+  }
+
+  private async exactFrame(show: Show, request: FrameRequest): Promise<ArrayBuffer> {
+    const player = await this.exactRun(show, request);
+    return this.png(player, request.node, request.width, request.height);
+  }
+
+  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
+  private async exactRun(show: Show, request: FrameRequest): Promise<ScenePlayer> {
+    const scene = sceneOf(show, request.scene);
+    if (request.node && !scene.nodes[request.node])
+      throw new Error(`There is no node ${request.node} in ${scene.name}.`);
+    const key = `${request.scene} ${request.width}x${request.height} ${request.node}`;
+    const { exact } = this;
+    // What was run so far counts only for the very scene that is asked for, as it stands.
+    const goesOn = exact?.key === key && exact.player.scene === scene && exact.frame < request.frame;
+    if (!goesOn) {
+      exact?.player.dispose();
+      const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+      this.exact = { key, player, frame: -1, loop: new FeedbackClock(), inputs: this.inputs.exact() };
+    }
+    const run = this.exact!;
+    const { player } = run;
+    const { fps } = show.canvas;
+    const canvas = { width: request.width, height: request.height };
+    for (let k = run.frame + 1; k <= request.frame; k++) {
+      const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
+      await player.playExactly(
+        scene,
+        { moment, live: run.inputs.at(moment.time, true), canvas, feedback: run.loop.next(moment.dt) },
+        request.node ? [request.node] : [],
+        show.canvas.height,
+      );
+      // Work must not pile up on the card, and live frames and messages go on in between.
+      if (k % 4 === 3) await this.gpu.finish();
+    }
+    run.frame = request.frame;
+    const faults = Object.entries(player.faults());
+    if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
+    return player;
+  }
+
+  /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */
+  private async pictureOf(show: Show, id: string, width: number, height: number): Promise<ArrayBuffer> {
+    const { canvas, tempo } = show;
+    const scene = sceneOf(show, id);
+    const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+    const loop = new FeedbackClock();
+    const inputs = this.inputs.exact();
+    try {
+      for (let k = 0; k < pictureSteps; k++) {
+        const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
+        await player.playExactly(
+          scene,
+          // Two steps stand for six: nearly right is enough, and a loop of six steps costs three times as much.
+          {
+            moment,
+            live: inputs.at(moment.time, player.run.hears),
+            canvas: { width, height },
+            feedback: loop.next(moment.dt, 2),
+          },
+          [],
+          canvas.height,
+        );
+        // The stage and the desk come first: each step waits until the card is done with the one before.
+        await this.gpu.finish();
+      }
+      return await this.png(player, null, width, height);
+    } finally {
+      player.dispose();
+    }
+  }
+
+  private async png(
+    player: ScenePlayer,
+    node: string | null,
+    width: number,
+    height: number,
+  ): Promise<ArrayBuffer> {
+    const { gpu } = this;
+    gpu.resize(width, height);
+    if (node) {
+      if (!player.peek(node, null, undefined, true)) throw new Error('There is no picture at this node.');
+    } else this.presenter.draw({ first: player.look, second: plainLook(gpu.empty), fade: 0, level: 1 });
+    const bitmap = gpu.canvas.transferToImageBitmap();
+    const canvas = new OffscreenCanvas(width, height);
+    canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
+    return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
+  }
+}
