@@ -1,19 +1,30 @@
 import clsx from 'clsx';
-import { MonitorUp, Moon, Pause, Play, SkipBack, Snowflake, StepForward, Sun, SunDim } from 'lucide-react';
+import {
+  Keyboard,
+  MonitorUp,
+  Moon,
+  Pause,
+  Play,
+  SkipBack,
+  Snowflake,
+  StepForward,
+  Sun,
+  SunDim,
+} from 'lucide-react';
 import { useEffect, useRef } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { tempoFromTaps } from '../core/time/clock';
-import { editShow, endGesture, redo, undo, useShow } from './data/show-store';
-import { sessionStore, useSession } from './data/session';
-import { engine } from './engine/client';
-import { isTyping } from './inputs/keys-pointer';
+import { CommandButton } from './commands/command-button';
+import { CommandList } from './commands/command-list';
+import { listenToCommandKeys } from './commands/listen';
+import { commandOf, runCommand, titleOf } from './commands/registry';
+import { editShow, endGesture, useShow } from './data/show-store';
+import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { Elsewhere } from './parts/elsewhere';
 import { dropFocus } from './parts/live-button';
-import { listenToPanicKeys, panicKeys } from './stage/panic-keys';
-import { openStage } from './stage/windows';
 
 const views = [
   ['/build', 'Build'],
@@ -55,36 +66,16 @@ function Transport() {
     const tempo = tempoFromTaps(taps.current);
     if (tempo !== null) setBpm(Math.round(tempo * 10) / 10);
   };
-  const client = engine();
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Transport">
-      <button
-        type="button"
-        className="tool"
-        title="Back to start"
-        aria-label="Back to start"
-        onClick={() => client.command({ type: 'seek', time: 0, exactly: true })}
-      >
-        <SkipBack size={15} />
-      </button>
-      <button
-        type="button"
-        className="tool"
-        title="Play or pause (Ctrl+Enter)"
-        aria-label={playing ? 'Pause' : 'Play'}
-        onClick={() => client.command({ type: 'transport', playing: !playing })}
-      >
-        {playing ? <Pause size={15} /> : <Play size={15} className="text-primary" />}
-      </button>
-      <button
-        type="button"
-        className="tool"
-        title="One frame on (Ctrl+.)"
-        aria-label="Step a frame"
-        onClick={() => client.command({ type: 'step' })}
-      >
-        <StepForward size={15} />
-      </button>
+      <CommandButton id="transport.start" icon={SkipBack} />
+      <CommandButton
+        id="transport.play"
+        icon={playing ? Pause : Play}
+        label={playing ? 'Pause' : 'Play'}
+        className={playing ? '' : 'text-primary'}
+      />
+      <CommandButton id="transport.step" icon={StepForward} />
       <output className="figures w-16 text-right" aria-label="Time" data-testid="time">
         {seconds.toFixed(1)}&thinsp;s
       </output>
@@ -139,83 +130,51 @@ function FrameMeter() {
 }
 
 function StageButtons() {
-  const { blackout, freeze, theme } = useSession();
-  useEffect(() => engine().state({ type: 'stage', blackout, freeze }), [blackout, freeze]);
+  const blackout = liveStore((s) => s.blackout);
+  const freeze = liveStore((s) => s.freeze);
+  const theme = useSession((s) => s.theme);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
     localStorage.setItem('pyrvel.theme', theme);
   }, [theme]);
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Stage">
-      <button
-        type="button"
-        className={clsx('tool', blackout && 'bg-error text-error-content')}
-        aria-pressed={blackout}
-        aria-label="Blackout"
-        title={`Black on all stage windows (${panicKeys.blackout})`}
-        onClick={() => sessionStore.setState({ blackout: !blackout })}
-      >
-        <SunDim size={15} /> <span className="max-xl:hidden">Blackout</span>
-      </button>
-      <button
-        type="button"
-        className={clsx('tool', freeze && 'bg-secondary text-secondary-content')}
-        aria-pressed={freeze}
-        aria-label="Freeze"
-        title={`Hold the picture on all stage windows (${panicKeys.freeze})`}
-        onClick={() => sessionStore.setState({ freeze: !freeze })}
-      >
-        <Snowflake size={15} /> <span className="max-xl:hidden">Freeze</span>
-      </button>
+      <CommandButton
+        id="stage.blackout"
+        icon={SunDim}
+        isOn={blackout}
+        className={clsx(blackout && 'bg-error text-error-content')}
+        shows
+      />
+      <CommandButton
+        id="stage.freeze"
+        icon={Snowflake}
+        isOn={freeze}
+        className={clsx(freeze && 'bg-secondary text-secondary-content')}
+        shows
+      />
       <button
         type="button"
         className="btn btn-primary btn-sm px-3"
-        onClick={openStage}
-        title="Open a clean window for the stage; F there fills the screen"
+        title={titleOf(commandOf('stage.open'))}
+        onClick={() => runCommand('stage.open')}
       >
         <MonitorUp size={15} /> Stage
       </button>
-      <button
-        type="button"
-        className="tool"
-        aria-label={theme === 'pyrvel-night' ? 'Light theme' : 'Dark theme'}
-        title={theme === 'pyrvel-night' ? 'Light theme' : 'Dark theme'}
-        onClick={() =>
-          sessionStore.setState({ theme: theme === 'pyrvel-night' ? 'pyrvel-day' : 'pyrvel-night' })
-        }
-      >
-        {theme === 'pyrvel-night' ? <Sun size={15} /> : <Moon size={15} />}
-      </button>
+      <CommandButton
+        id="view.theme"
+        icon={theme === 'pyrvel-night' ? Sun : Moon}
+        label={theme === 'pyrvel-night' ? 'Light theme' : 'Dark theme'}
+      />
+      <CommandButton id="view.commands" icon={Keyboard} />
     </div>
   );
-}
-
-/** Keys that work in every view. */
-function shellKeys(event: KeyboardEvent): void {
-  if (isTyping(event) || !(event.ctrlKey || event.metaKey)) return;
-  if (event.key === 'z' || event.key === 'Z') {
-    event.preventDefault();
-    if (event.shiftKey) redo();
-    else undo();
-  } else if (event.key === 'y') {
-    event.preventDefault();
-    redo();
-  } else if (event.key === 'Enter') {
-    engine().command({ type: 'transport', playing: !liveStore.getState().transport.playing });
-  } else if (event.key === '.') engine().command({ type: 'step' });
 }
 
 /** The top bar and the view below it. */
 export function Shell() {
   const name = useShow((show) => show.name);
-  useEffect(() => {
-    window.addEventListener('keydown', shellKeys);
-    const stop = listenToPanicKeys(window);
-    return () => {
-      window.removeEventListener('keydown', shellKeys);
-      stop();
-    };
-  }, []);
+  useEffect(() => listenToCommandKeys(window), []);
   return (
     <div className="flex h-full flex-col">
       <header
@@ -253,6 +212,7 @@ export function Shell() {
       <div className="relative min-h-0 grow">
         <Outlet />
         <Elsewhere />
+        <CommandList />
       </div>
     </div>
   );

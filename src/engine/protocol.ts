@@ -5,26 +5,117 @@ import type { ShowChange } from '../core/show/changes';
 import type { Scene, Show } from '../core/show/types';
 
 /**
- * Everything the interface and the engine say to each other. Both unions are closed: a new message is added here first,
- * and the compiler names every place that has to know it.
+ * Everything the interface and the engine say to each other. All unions are closed: a new message is added here, and the
+ * compiler names every place that has to handle it.
  */
 
-/** What a canvas that the engine paints is for. */
-export type SurfaceRole = 'monitor' | 'bench' | 'program' | 'next' | 'example' | 'stage';
+// To the engine
 
-/** What the engine is asked to show, beside the stage. */
+/** What an output shows. */
+export type OutputSource =
+  /** The picture of a scene; `without`: as it would be without that node. */
+  | { type: 'scene'; scene: string; without: string | null }
+  /** The output of an image or field node. */
+  | { type: 'node'; scene: string; node: string }
+  /** What is on air, transitions included. */
+  | { type: 'program' }
+  /** The scene that is ready to go on air. */
+  | { type: 'next' }
+  /** A small scene that is no part of the show. */
+  | { type: 'example'; scene: Scene };
+
+/** How a picture lies in an output. */
+export interface OutputMapping {
+  /** x, y, width and height of the part that is shown, as shares of the picture from its lower left. */
+  part: readonly [number, number, number, number];
+  /** whole: all of it, between bars where the shapes differ; fill: no bars, cut at two sides; stretch: bent to the shape. */
+  fit: 'whole' | 'fill' | 'stretch';
+}
+
+/** A place where pictures leave the engine. */
+export interface OutputSpec {
+  source: OutputSource;
+  /** Pixels. */
+  width: number;
+  height: number;
+  mapping: OutputMapping;
+  /** The audience sees a stage output: it obeys blackout and freeze and is painted last. The desk is for the performer. */
+  use: 'stage' | 'desk';
+}
+
+/** What the editor looks at, beside its outputs. */
 export interface Watch {
   /** Scene open in Build, or null. */
   scene: string | null;
   /** Nodes whose cards are in sight: they get previews. */
   cards: readonly string[];
-  /** Node whose output the bench shows. */
+  /** Node whose numbers the bench shows. */
   bench: string | null;
   /** Node whose control values are wanted. */
   inspected: string | null;
-  /** The monitor shows the scene as it would be without this node. */
-  without: string | null;
 }
+
+/** Share of the full size that is drawn while no stage output is open; `auto` follows the frame rate. */
+export type WorkScale = 'auto' | 1 | 0.5 | 0.25;
+
+/** What a performer does. The engine carries it out and reports the new `PerformanceState`. */
+export type PerformanceCommand =
+  | { type: 'play'; playing: boolean }
+  /** Pauses and goes on by one frame. */
+  | { type: 'step' }
+  /** Goes to a time in seconds. `exactly`: memories are rerun up to it; else, while dragging, they stay as they are. */
+  | { type: 'seek'; time: number; exactly: boolean }
+  /** Seconds from the start between which time goes round; null: it goes on forever. */
+  | { type: 'range'; range: readonly [number, number] | null }
+  /** Brings a scene on air over so many seconds. */
+  | { type: 'take'; scene: string; seconds: number }
+  /** Brings the next scene on air and leaves none as next. */
+  | { type: 'take-next'; seconds: number }
+  | { type: 'next'; scene: string | null }
+  /** Absent `on`: the other way round. */
+  | { type: 'blackout'; on?: boolean }
+  | { type: 'freeze'; on?: boolean };
+
+/** Messages that hold until the next of their type. The client sends the latest of each to a restarted engine. */
+export type SettingMessage =
+  | { type: 'watch'; watch: Watch }
+  | { type: 'controllers'; controllers: ControllerState }
+  /** A MIDI file that plays with the show; null: none. */
+  | { type: 'midi-file'; file: MidiFile | null; roundSeconds: number }
+  /** Whether sound levels are reported even if no node listens. */
+  | { type: 'hear'; on: boolean }
+  | { type: 'work-scale'; scale: WorkScale };
+
+/** Messages about something that happens once. All of it is plain data. */
+export type EventMessage =
+  /** `resume`: the last report of an engine that is gone; null: the performance starts afresh at the scene `program`. */
+  | { type: 'open'; show: Show; program: string; resume: PerformanceState | null }
+  | { type: 'change'; changes: ShowChange[] }
+  | { type: 'perform'; command: PerformanceCommand }
+  | { type: 'output-change'; id: string; change: Partial<OutputSpec> }
+  | { type: 'output-remove'; id: string }
+  | { type: 'clear-return'; scene: string; wire: string }
+  | { type: 'request'; id: number; request: EngineRequest }
+  | { type: 'camera-fault'; device: string; message: string }
+  /** Causes a fault on purpose: the graphics context lost, or the engine gone. */
+  | { type: 'inject-fault'; fault: 'context-loss' | 'crash' };
+
+/** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files. */
+export type HandoverMessage =
+  | { type: 'output-add'; id: string; spec: OutputSpec; canvas: OffscreenCanvas }
+  /** Sound of a file of the show, one channel; no samples if it could not be read. */
+  | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
+  /** Blocks of samples of a device arrive through the port; null: there is none any more. */
+  | { type: 'sound-stream'; rate: number; port: MessagePort | null }
+  /** The bytes of a file of the show; null if unavailable. */
+  | { type: 'file'; id: string; name: string; blob: Blob | null }
+  /** A vector drawing as pixels, or why it could not be drawn. */
+  | { type: 'vector'; id: number; bitmap: ImageBitmap | null; message: string }
+  | { type: 'camera-frame'; device: string; bitmap: ImageBitmap };
+
+export type ToEngine = SettingMessage | EventMessage | HandoverMessage;
+
+// Requests and answers
 
 export interface FrameRequest {
   scene: string;
@@ -35,69 +126,60 @@ export interface FrameRequest {
   height: number;
 }
 
-/** Questions that get one answer. */
-export type Ask =
-  | { what: 'pixel'; scene: string; node: string; x: number; y: number }
+/** Requests that get one answer. */
+export type EngineRequest =
+  | { type: 'pixel'; scene: string; node: string; x: number; y: number }
   /** A frame of a scene, run from frame 0 or on from the last one asked for. */
-  | { what: 'frame'; request: FrameRequest }
-  /** A field of such a frame at places (x, y, z in turn); the size says nothing. */
-  | { what: 'field'; request: FrameRequest; places: readonly number[] }
+  | { type: 'frame'; request: FrameRequest }
+  /** A field of such a frame at places (x, y, z in turn); the size has no effect. */
+  | { type: 'field'; request: FrameRequest; places: readonly number[] }
   /** A small picture of a scene for lists, PNG. */
-  | { what: 'picture'; scene: string; width: number; height: number }
-  | { what: 'shader'; scene: string; node: string }
+  | { type: 'picture'; scene: string; width: number; height: number }
+  | { type: 'shader'; scene: string; node: string }
   /** Why the picture of a scene may be dark. */
-  | { what: 'why'; scene: string };
+  | { type: 'why'; scene: string };
 
-export type Answer =
-  | { what: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
-  | { what: 'frame'; png: ArrayBuffer }
+export type EngineAnswer =
+  | { type: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
+  | { type: 'frame'; png: ArrayBuffer }
   /** Distance, red, green and blue of each place. */
-  | { what: 'field'; values: Float32Array }
-  | { what: 'picture'; png: ArrayBuffer }
-  | { what: 'shader'; text: string }
-  | { what: 'why'; reasons: readonly DarkReason[] };
+  | { type: 'field'; values: Float32Array }
+  | { type: 'picture'; png: ArrayBuffer }
+  | { type: 'shader'; text: string }
+  | { type: 'why'; reasons: readonly DarkReason[] };
 
-export type ToEngine =
-  | { type: 'open'; show: Show; program: string; time: number; playing: boolean }
-  | { type: 'change'; changes: ShowChange[] }
-  | { type: 'watch'; watch: Watch }
-  /** A small scene beside the show that is played on surfaces for examples; null: none. */
-  | { type: 'example'; scene: Scene | null }
-  | { type: 'surface'; id: string; role: SurfaceRole; canvas: OffscreenCanvas; width: number; height: number }
-  | { type: 'surface-size'; id: string; width: number; height: number }
-  | { type: 'surface-gone'; id: string }
-  | { type: 'transport'; playing: boolean }
-  /** Goes to a time. Exactly: what has a memory is run up to it; else, while it is sought, memories stay as they are. */
-  | { type: 'seek'; time: number; exactly: boolean }
-  /** Seconds from the start between which time goes round; null: it goes on for ever. */
-  | { type: 'range'; range: readonly [number, number] | null }
-  | { type: 'step' }
-  | { type: 'hand'; hand: ControllerState }
-  /** Sound of a file of the show, one channel; none where it could not be read. */
-  | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
-  /** Blocks of samples of a device come through the port; null: there is none any more. */
-  | { type: 'sound-stream'; rate: number; port: MessagePort | null }
-  /** A MIDI file that plays with the show; null: none. */
-  | { type: 'midi-file'; file: MidiFile | null; roundSeconds: number }
-  /** Whether the sound is to be told, though no node hears it. */
-  | { type: 'hear'; on: boolean }
-  | { type: 'take'; scene: string; seconds: number }
-  | { type: 'next'; scene: string | null }
-  | { type: 'stage'; blackout: boolean; freeze: boolean }
-  | { type: 'work-scale'; scale: WorkScale }
-  | { type: 'clear-return'; scene: string; wire: string }
-  | { type: 'ask'; id: number; ask: Ask }
-  /** The bytes of a file of the show; null: they are not to be had. */
-  | { type: 'file'; id: string; name: string; blob: Blob | null }
-  /** A vector drawing as pixels, or why it could not be drawn. */
-  | { type: 'vector'; id: number; bitmap: ImageBitmap | null; message: string }
-  | { type: 'camera-frame'; device: string; bitmap: ImageBitmap }
-  | { type: 'camera-fault'; device: string; message: string }
-  /** Rehearses a fault on purpose: the graphics context lost, or the engine gone. */
-  | { type: 'rehearse'; fault: 'context-loss' | 'crash' };
+// From the engine
 
-/** Share of the full size that is drawn while nothing but the desk looks on; `auto` follows the frame rate. */
-export type WorkScale = 'auto' | 1 | 0.5 | 0.25;
+export interface TransportState {
+  playing: boolean;
+  /** Seconds from the start. */
+  time: number;
+  frame: number;
+  beat: number;
+  range: readonly [number, number] | null;
+  /** Share of the preroll after a jump that is done; 1: memories are up to date. */
+  done: number;
+}
+
+export interface ProgramState {
+  /** Scene on air, or the one being left during a transition. */
+  program: string;
+  /** Scene that a transition leads to. */
+  incoming: string | null;
+  /** 0..1 of the transition. */
+  fade: number;
+  next: string | null;
+}
+
+/** All of a performance that is not in the show. The engine owns it; the interface keeps no copy but the last report. */
+export interface PerformanceState {
+  /** Counts the reports of this engine. */
+  number: number;
+  transport: TransportState;
+  program: ProgramState;
+  blackout: boolean;
+  freeze: boolean;
+}
 
 export interface PreviewCell {
   node: string;
@@ -107,7 +189,7 @@ export interface PreviewCell {
   height: number;
 }
 
-/** A signal or shape as cards show it. */
+/** A signal, shape or prop as cards show it. */
 export interface NodeGlance {
   node: string;
   kind: 'signal' | 'shape' | 'prop';
@@ -127,7 +209,7 @@ export interface PartGlance {
   part: string;
   /** First sample as it is used, inside of the limits of its control. */
   value: number;
-  /** The same as what drives it asks for. */
+  /** The same before it was limited. */
   asked: number;
   low: number;
   high: number;
@@ -136,7 +218,7 @@ export interface PartGlance {
 
 export interface BenchData {
   node: string;
-  /** Pixels of an image; its picture is painted on the bench's own surface. */
+  /** Pixels of an image; its picture is an output. */
   size: [number, number] | null;
   lanes: { name: string; samples: Float32Array }[];
   positions: Float32Array | null;
@@ -149,59 +231,42 @@ export interface BenchData {
 export interface Stats {
   /** Frames finished in the last second. */
   framesPerSecond: number;
-  /** Frames painted on stage windows since the engine started. */
+  /** Frames painted on stage outputs since the engine started. */
   stageFrames: number;
   /** Frames drawn since the engine started. */
   frames: number;
-  /** Milliseconds from the start of a frame until the card was done with it. */
+  /** Milliseconds from the start of a frame until the GPU was done with it. */
   frameMs: number;
   /** Milliseconds of it that the worker itself was busy. */
   cpuMs: number;
   passes: number;
   targets: number;
-  programs: number;
+  shaders: number;
   /** Pixels that the watched scene is drawn at. */
   width: number;
   height: number;
-  /** Milliseconds of the card by node, where it can tell. */
+  /** GPU milliseconds by node, where the GPU can tell. */
   nodeMs: Record<string, number>;
-}
-
-export interface TransportState {
-  playing: boolean;
-  time: number;
-  frame: number;
-  beat: number;
-  /** Share of the way that memories were run up after a jump; 1: they are there. */
-  done: number;
-}
-
-export interface ProgramState {
-  /** Scene on stage, or the one being left while a fade runs. */
-  program: string;
-  /** Scene being faded to. */
-  incoming: string | null;
-  /** 0..1 of the fade. */
-  fade: number;
-  next: string | null;
 }
 
 export type FromEngine =
   | { type: 'ready' }
   | { type: 'opened' }
-  | { type: 'beat'; transport: TransportState; program: ProgramState }
+  | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
   /** Small pictures side by side: `pixels` are red, green, blue and alpha, uppermost row first. */
   | { type: 'previews'; pixels: Uint8ClampedArray<ArrayBuffer>; width: number; cells: PreviewCell[] }
   | { type: 'glance'; nodes: NodeGlance[]; parts: PartGlance[]; bench: BenchData | null }
-  /** What is wrong with nodes, what is worth saying of them, and of return wires. */
+  /** Faults and notes of nodes, and notes of return wires. */
   | {
       type: 'faults';
       scene: string;
       faults: Record<string, string>;
       notes: Record<string, string>;
-      loops: Record<string, string>;
+      feedback: Record<string, string>;
     }
+  /** Whether the picture of the watched scene has been dark for a while. */
+  | { type: 'dark'; scene: string; dark: boolean }
   /** What is heard: levels of bands, 0..1, and the tempo. */
   | {
       type: 'heard';
@@ -211,16 +276,15 @@ export type FromEngine =
       bpm: number | null;
       confidence: number;
     }
-  | { type: 'surface-painted'; id: string }
+  /**
+   * An output has its first picture, or lies otherwise in its bitmap: it fills that share of it from the lower left. All
+   * outputs share one canvas, which keeps its size, so that no frame waits for another one.
+   */
+  | { type: 'output-painted'; id: string; share: readonly [number, number] }
   | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }
   /** Asks for a vector drawing as pixels, `height` high: only a page can draw one. */
   | { type: 'draw-vector'; id: number; file: Blob; height: number }
   /** Asks for the pictures of a camera from now on. */
   | { type: 'want-camera'; device: string }
-  | { type: 'answer'; id: number; answer: Answer }
+  | { type: 'answer'; id: number; answer: EngineAnswer }
   | { type: 'refusal'; id: number; message: string };
-
-/** Makes the compiler check that a switch over a closed union has every case. */
-export function assertNever(value: never): never {
-  throw new TypeError(`Unknown message ${JSON.stringify(value)}`);
-}

@@ -1,12 +1,14 @@
 import type { Show } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { readShow, ShowFileError } from '../../core/show/validate';
+import type { PerformanceState } from '../../engine/protocol';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { say } from '../parts/notices';
 import { emptyBin } from './bin';
 import { database, type StoredShow } from './db';
 import { giveFiles } from './files';
+import { keepPerformance, keptPerformance } from './kept-performance';
 import { clearJournal, noteChanges, withNoted } from './journal';
 import { askToSave, letGo, own, ownership, saveWhenAsked } from './ownership';
 import { sessionStore } from './session';
@@ -54,8 +56,8 @@ async function write(): Promise<void> {
 async function saveSession(): Promise<void> {
   const { id } = showStore.getState();
   if (!id) return;
-  const { selection, ...place } = here();
-  await database.session.put({ id: 'here', showId: id, ...place, selection: [...selection] });
+  const { sceneId, selection, program } = here();
+  await database.session.put({ id: 'here', showId: id, sceneId, program, selection: [...selection] });
 }
 
 /** Fetches the demo show that ships with the app. */
@@ -117,11 +119,7 @@ export const latestShow = (): Promise<StoredShow | undefined> =>
     .first();
 
 /** Opens a stored show in the editor and the engine. `takeOver`: also where another tab edits it. */
-export async function loadShow(
-  id: string,
-  place?: { sceneId: string; selection: readonly string[]; program: string },
-  takeOver = false,
-): Promise<boolean> {
+export async function loadShow(id: string, place?: Place, takeOver = false): Promise<boolean> {
   if (!(await storedShow(id))) return false;
   await save();
   if (takeOver) await askToSave(id);
@@ -139,20 +137,30 @@ export async function loadShow(
   const has = (scene: string | undefined): scene is string => show.scenes.some((s) => s.id === scene);
   const sceneId = has(place?.sceneId) ? place!.sceneId : show.scenes[0].id;
   const program = has(place?.program) ? place!.program : sceneId;
+  const resume = place?.resume ?? null;
   openShow(id, show);
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
-  engine().open(show, program);
+  engine().open(show, program, resume);
   void giveFiles(show);
   await save();
   await saveSession();
   return true;
 }
 
-/** Where this tab is. */
-const here = (): { sceneId: string; selection: readonly string[]; program: string } => {
+/** Where this tab is in a show. */
+interface Place {
+  sceneId: string;
+  selection: readonly string[];
+  /** Scene on air. */
+  program: string;
+  /** How the performance stood, if it goes on. */
+  resume?: PerformanceState | null;
+}
+
+const here = (): Place => {
   const { sceneId, selection } = sessionStore.getState();
   const { program, incoming } = liveStore.getState().program;
-  return { sceneId, selection, program: incoming ?? program };
+  return { sceneId, selection, program: incoming ?? program, resume: engine().lastReport };
 };
 
 /** Goes on editing the open show here, though another tab has it. */
@@ -162,7 +170,10 @@ export const takeOver = (): Promise<boolean> => loadShow(showStore.getState().id
 export async function comeBack(): Promise<void> {
   await emptyBin();
   const session = await database.session.get('here');
-  if (session && (await loadShow(session.showId, session))) return;
+  if (session) {
+    const resume = keptPerformance(session.showId);
+    if (await loadShow(session.showId, { ...session, resume })) return;
+  }
   const latest = await latestShow();
   if (latest && (await loadShow(latest.id))) return;
   await loadShow(await restoreDemo());
@@ -185,6 +196,7 @@ export function keepEverything(): void {
     if (at(now) !== at(before)) void saveSession();
   });
   saveWhenAsked(save);
+  keepPerformance(() => showStore.getState().id);
   window.addEventListener('pagehide', () => void save());
   document.addEventListener('visibilitychange', () => void save());
 }
@@ -194,8 +206,8 @@ export async function keepPicture(): Promise<void> {
   const { id, show } = showStore.getState();
   if (!id) return;
   try {
-    const { png } = await engine().ask({
-      what: 'picture',
+    const { png } = await engine().request({
+      type: 'picture',
       scene: show.scenes[0].id,
       width: 320,
       height: 180,

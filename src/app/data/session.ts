@@ -16,11 +16,7 @@ interface SessionState {
   guides: { cross: boolean; safe: boolean; handles: boolean };
   theme: 'pyrvel-night' | 'pyrvel-day';
   workScale: WorkScale;
-  blackout: boolean;
-  freeze: boolean;
   onlyDriven: boolean;
-  /** Seconds between which time goes round; null: the whole show. */
-  range: readonly [number, number] | null;
   /** A control that was copied as a link. */
   link: ControlLink | null;
 }
@@ -36,10 +32,7 @@ export const sessionStore = create<SessionState>()(() => ({
   guides: { cross: false, safe: false, handles: true },
   theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
   workScale: 'auto',
-  blackout: false,
-  freeze: false,
   onlyDriven: false,
-  range: null,
   link: null,
 }));
 

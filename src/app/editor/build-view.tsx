@@ -5,19 +5,18 @@ import { useSession, openScene } from '../data/session';
 import { useScene, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { Bench, benchNodeOf } from './bench';
+import { Bench } from './bench/bench';
+import { benchNodeOf } from './bench/bench-node';
 import { Inspector } from './inspector';
 import { Monitor } from './monitor';
 import { Patch } from './patch';
 import { LoopBar } from './loop-bar';
 import { SceneBar } from './scene-bar';
-import { useAltNode } from './alt-node';
 
 /** Tells the engine what this view looks at. */
 function useWatch(sceneId: string): void {
   const scene = useScene(sceneId);
   const { selection, benchOpen } = useSession();
-  const without = useAltNode((s) => s.node);
   const bench = scene ? benchNodeOf(scene, selection) : null;
   const ids = scene ? Object.keys(scene.nodes).join(' ') : '';
   useEffect(() => {
@@ -27,13 +26,9 @@ function useWatch(sceneId: string): void {
       cards: ids ? ids.split(' ') : [],
       bench: benchOpen ? bench : null,
       inspected: chosen,
-      without,
     });
-  }, [sceneId, ids, selection, benchOpen, bench, without]);
-  useEffect(
-    () => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null, without: null }),
-    [],
-  );
+  }, [sceneId, ids, selection, benchOpen, bench]);
+  useEffect(() => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null }), []);
 }
 
 /** Make patches: the patch in the middle, monitor and inspector on the right, the bench below. */

@@ -1,9 +1,8 @@
 import { Plus } from 'lucide-react';
-import { useEffect, useMemo } from 'react';
+import { useMemo } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import type { Scene } from '../../core/show/types';
 import { exampleOf } from '../../nodes/examples';
-import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 
 const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', field: 'lavender' } as const;
@@ -11,15 +10,12 @@ const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', 
 /** What a kind does, in words and in a small scene that runs. */
 export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {
   const example = useMemo(() => exampleOf(kind), [kind]);
-  useEffect(() => {
-    engine().state({ type: 'example', scene: example });
-    return () => engine().state({ type: 'example', scene: null });
-  }, [example]);
+  const source = useMemo(() => ({ type: 'example' as const, scene: example }), [example]);
   const inputs = Object.entries(kind.inputs);
   return (
     <section className="flex min-h-0 flex-col" aria-label={`Help for ${kind.label}`} data-testid="kind-help">
       <EngineCanvas
-        role="example"
+        source={source}
         className="aspect-video w-full shrink-0"
         label={`Example of ${kind.label}`}
       />

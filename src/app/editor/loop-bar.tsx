@@ -1,9 +1,9 @@
 import clsx from 'clsx';
 import { Repeat } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { Scene } from '../../core/show/types';
 import { loopSecondsOf } from '../../core/time/clock';
-import { sessionStore, useSession } from '../data/session';
+import { runCommand } from '../commands/registry';
 import { useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
@@ -16,7 +16,7 @@ let aim = { time: 0, at: -Infinity };
 /** Jumps; `exactly` once the hand has let go, so that memories are run up to there. */
 function seek(time: number, exactly: boolean): void {
   aim = { time: Math.max(0, time), at: performance.now() };
-  engine().command({ type: 'seek', time: aim.time, exactly });
+  engine().perform({ type: 'seek', time: aim.time, exactly });
 }
 
 /** Where the show is, or is going: keys that follow each other go on from the last. */
@@ -31,10 +31,9 @@ export function LoopBar({ scene }: { scene: Scene }) {
   const fps = useShow((show) => show.canvas.fps);
   const time = liveStore((s) => s.transport.time);
   const done = liveStore((s) => s.transport.done);
-  const range = useSession((s) => s.range);
+  const range = liveStore((s) => s.transport.range);
   const bar = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ at: number; marks: boolean } | null>(null);
-  useEffect(() => engine().state({ type: 'range', range }), [range]);
   const seconds = loopSecondsOf(scene.loop, tempo.bpm, fps);
   // A round that was sought stays in sight while the hand is on it.
   const round = Math.floor((drag ? drag.at : time) / seconds + 1e-9);
@@ -50,7 +49,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
   const lines = Array.from({ length: Math.ceil(beats / every - 1e-6) }, (_, k) => k * every);
   const mark = (from: number, to: number): void => {
     const [low, high] = [Math.min(from, to), Math.max(from, to)];
-    sessionStore.setState({ range: high - low > 2 / fps ? [low, high] : null });
+    engine().perform({ type: 'range', range: high - low > 2 / fps ? [low, high] : null });
   };
   return (
     <div className="flex h-7 shrink-0 items-center gap-2 border-b edge px-2" data-testid="loop-bar">
@@ -88,7 +87,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
           const by = { ArrowLeft: -1, ArrowRight: 1, ArrowDown: -1, ArrowUp: 1 }[event.key];
           if (event.key === 'Home') seek(start, true);
           else if (by) seek(whereFrom(time) + by * (event.shiftKey ? 60 / tempo.bpm : 1 / fps), true);
-          else if (event.key === 'Escape') sessionStore.setState({ range: null });
+          else if (event.key === 'Escape') runCommand('transport.whole');
           else return;
           event.preventDefault();
         }}
@@ -119,7 +118,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
             className="absolute inset-x-0 bottom-0 h-1 origin-left bg-secondary"
             style={{ transform: `scaleX(${done})` }}
             role="progressbar"
-            aria-label="Running up to here"
+            aria-label="Preroll to here"
             aria-valuenow={Math.round(done * 100)}
           />
         )}
@@ -139,7 +138,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
               onChange={(v) => mark(k ? range[0] : v, k ? v : range[1])}
             />
           ))}
-          <button type="button" className="tool" onClick={() => sessionStore.setState({ range: null })}>
+          <button type="button" className="tool" onClick={() => runCommand('transport.whole')}>
             Whole show
           </button>
         </>

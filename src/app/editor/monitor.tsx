@@ -1,7 +1,8 @@
 import { EyeOff, Frame, Gauge, Grip, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Scene } from '../../core/show/types';
-import { sessionStore, useSession } from '../data/session';
+import { CommandButton } from '../commands/command-button';
+import { useSession } from '../data/session';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
@@ -20,7 +21,7 @@ function Costs({ scene }: { scene: Scene }) {
   return (
     <div className="max-h-40 overflow-y-auto border-t edge px-3 py-2" data-testid="costs">
       <p className="figures quiet mb-1 text-2xs">
-        {stats.passes} passes · {stats.targets} targets · {stats.programs} shaders · {stats.cpuMs.toFixed(1)}{' '}
+        {stats.passes} passes · {stats.targets} targets · {stats.shaders} shaders · {stats.cpuMs.toFixed(1)}{' '}
         ms worker · <span data-testid="stage-frames">{stats.stageFrames}</span> frames on stage
       </p>
       {rows.map(([id, ms]) => (
@@ -39,36 +40,22 @@ function Costs({ scene }: { scene: Scene }) {
   );
 }
 
-const guideButtons = [
-  {
-    key: 'handles',
-    icon: Grip,
-    label: 'Handles',
-    help: 'Handles of the chosen node, to drag on the picture',
-  },
-  { key: 'cross', icon: Plus, label: 'Centre', help: 'A cross through the middle; never on stage' },
-  {
-    key: 'safe',
-    icon: Frame,
-    label: 'Safe areas',
-    help: 'Frames in which action and titles are safe; never on stage',
-  },
+const guides = [
+  ['handles', Grip],
+  ['cross', Plus],
+  ['safe', Frame],
 ] as const;
 
 function GuideButtons() {
-  const guides = useSession((s) => s.guides);
-  return guideButtons.map(({ key, icon: Icon, label, help }) => (
-    <button
+  const shown = useSession((s) => s.guides);
+  return guides.map(([key, icon]) => (
+    <CommandButton
       key={key}
-      type="button"
-      className={guides[key] ? 'tool text-primary' : 'tool'}
-      aria-pressed={guides[key]}
-      aria-label={label}
-      title={help}
-      onClick={() => sessionStore.setState({ guides: { ...guides, [key]: !guides[key] } })}
-    >
-      <Icon size={13} />
-    </button>
+      id={`view.${key}`}
+      icon={icon}
+      isOn={shown[key]}
+      className={shown[key] ? 'text-primary' : ''}
+    />
   ));
 }
 
@@ -79,10 +66,11 @@ export function Monitor({ scene }: { scene: Scene }) {
   const graphics = liveStore((s) => s.graphics);
   const without = useAltNode((s) => s.node);
   const [costs, setCosts] = useState(false);
+  const source = useMemo(() => ({ type: 'scene' as const, scene: scene.id, without }), [scene.id, without]);
   return (
     <section aria-label="Monitor" className="shrink-0">
       <div className="relative w-full" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
-        <EngineCanvas role="monitor" className="h-full w-full" playable label={`Picture of ${scene.name}`} />
+        <EngineCanvas source={source} className="h-full w-full" playable label={`Picture of ${scene.name}`} />
         <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
         {without && scene.nodes[without] && (
           <span

@@ -15,23 +15,16 @@ import {
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
-import {
-  addNode,
-  connect,
-  disconnect,
-  insertOnWire,
-  moveNode,
-  removeNodes,
-  switchNode,
-} from '../../core/show/edit';
+import { addNode, connect, disconnect, insertOnWire, moveNode } from '../../core/show/edit';
 import type { Scene } from '../../core/show/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
-import { isTyping } from '../inputs/keys-pointer';
 import { AddPalette, fittingPort, type AddRequest } from './add-palette';
 import { Card, faceHeight, faceWidth } from './card';
-import { copy, duplicate, paste, placeExample } from './clipboard';
+import { commandOf, runCommand, titleOf } from '../commands/registry';
+import { placeExample } from './clipboard';
+import { offerPatch } from './patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { freePlace } from '../../core/show/free-place';
 import { refuseWire } from './refuse-wire';
@@ -234,39 +227,8 @@ export function Patch({ scene }: { scene: Scene }) {
     [flow, scene, selection],
   );
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent): void => {
-      if (isTyping(event) || event.defaultPrevented) return;
-      const command = event.ctrlKey || event.metaKey;
-      if (event.key === '/' && !command) {
-        event.preventDefault();
-        openAdd();
-      } else if ((event.key === 'Delete' || event.key === 'Backspace') && !command) {
-        if (selection.length) editScene(scene.id, (draft) => removeNodes(draft, catalogue, selection));
-        else if (wire) editScene(scene.id, (draft) => disconnect(draft, wire));
-        choose([]);
-      } else if (command && event.key === 'c') copy(scene, selection);
-      else if (command && event.key === 'x') {
-        copy(scene, selection);
-        editScene(scene.id, (draft) => removeNodes(draft, catalogue, selection));
-      } else if (command && event.key === 'v') paste(scene);
-      else if (command && event.key === 'd') {
-        event.preventDefault();
-        duplicate(scene, selection);
-      } else if (command && event.key === 'a') {
-        event.preventDefault();
-        choose(Object.keys(scene.nodes));
-      } else if (event.key === '0' && command) {
-        event.preventDefault();
-        const off = selection.some((id) => scene.nodes[id]?.on);
-        editScene(scene.id, (draft) =>
-          selection.forEach((id) => draft.nodes[id] && switchNode(draft, id, !off)),
-        );
-      } else if (event.key === 'Escape') choose([]);
-    };
-    window.addEventListener('keydown', onKey);
-    return () => window.removeEventListener('keydown', onKey);
-  }, [scene, selection, wire, openAdd]);
+  const fit = useCallback(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), [flow]);
+  useEffect(() => offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit }));
 
   return (
     <div
@@ -345,18 +307,18 @@ export function Patch({ scene }: { scene: Scene }) {
         <button
           type="button"
           className="btn btn-sm border edge bg-base-200 px-2.5"
-          onClick={() => openAdd()}
-          title="Add a node ( / )"
+          onClick={() => runCommand('patch.add')}
+          title={titleOf(commandOf('patch.add'))}
         >
           <Plus size={14} /> Add <kbd className="figures quiet text-2xs">/</kbd>
         </button>
         <button
           type="button"
           className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() => void tidyUp()}
+          onClick={() => runCommand('patch.tidy')}
           disabled={tidying}
           aria-busy={tidying}
-          title="Lay the patch out"
+          title={titleOf(commandOf('patch.tidy'))}
           aria-label="Tidy"
         >
           <AlignHorizontalDistributeCenter size={14} /> Tidy
@@ -364,8 +326,8 @@ export function Patch({ scene }: { scene: Scene }) {
         <button
           type="button"
           className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 })}
-          title="Show the whole patch"
+          onClick={() => runCommand('patch.fit')}
+          title={titleOf(commandOf('patch.fit'))}
           aria-label="Whole patch"
         >
           <Maximize size={14} />

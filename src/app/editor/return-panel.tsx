@@ -137,7 +137,7 @@ export function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; b
   );
   const signals = Object.values(scene.nodes).filter((n) => kindOf(catalogue, n)?.output === 'signal');
   const none = ['', 'Nothing'] as const;
-  const note = liveStore((s) => s.loops[scene.id]?.[wire.id]);
+  const note = liveStore((s) => s.feedback[scene.id]?.[wire.id]);
   const halfLife = back.keep > 0 && back.keep < 1 ? Math.log(0.5) / Math.log(back.keep) : null;
   return (
     <div className="flex flex-col gap-1" data-testid="return-panel">
@@ -203,7 +203,7 @@ export function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; b
         <button
           type="button"
           className="tool"
-          onClick={() => engine().command({ type: 'clear-return', scene: scene.id, wire: wire.id })}
+          onClick={() => engine().send({ type: 'clear-return', scene: scene.id, wire: wire.id })}
         >
           <RotateCcw size={13} /> Clear
         </button>

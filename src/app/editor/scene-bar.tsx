@@ -1,13 +1,10 @@
 import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { freeId, freeName, makeScene, structuredCloneOf } from '../../core/show/create';
-import { catalogue } from '../../nodes/catalogue';
+import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { openScene } from '../data/session';
-import { editShow, undo, useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { editShow, useShow } from '../data/show-store';
 import { liveStore } from '../engine/live';
-import { say } from '../parts/notices';
 
 function SceneTab({ id, name, open }: { id: string; name: string; open: boolean }) {
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === id);
@@ -66,55 +63,6 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
   const scenes = useShow((show) => show.scenes);
   const fade = useShow((show) => show.fadeSeconds);
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === sceneId);
-  const add = (): void => {
-    const id = editShow((show) => {
-      const fresh = freeId(
-        's',
-        show.scenes.map((s) => s.id),
-      );
-      const name = freeName(
-        'Scene 1',
-        show.scenes.map((s) => s.name),
-      );
-      show.scenes.push(makeScene(catalogue, fresh, name));
-      return fresh;
-    });
-    if (id) openScene(id);
-  };
-  const duplicate = (): void => {
-    const id = editShow((show) => {
-      const source = show.scenes.find((s) => s.id === sceneId)!;
-      const fresh = freeId(
-        's',
-        show.scenes.map((s) => s.id),
-      );
-      const copy = structuredCloneOf(source);
-      copy.id = fresh;
-      copy.name = freeName(
-        source.name,
-        show.scenes.map((s) => s.name),
-      );
-      show.scenes.splice(show.scenes.indexOf(source) + 1, 0, copy);
-      return fresh;
-    });
-    if (id) openScene(id);
-  };
-  const remove = (): void => {
-    if (scenes.length === 1) {
-      say({ tone: 'warning', text: 'A show keeps at least one scene. Add another before this one goes.' });
-      return;
-    }
-    const at = scenes.findIndex((s) => s.id === sceneId);
-    const { name } = scenes[at];
-    const neighbour = scenes[at === 0 ? 1 : at - 1].id;
-    editShow((show) => void show.scenes.splice(at, 1));
-    openScene(neighbour);
-    say({
-      tone: 'info',
-      text: `${name} is deleted.`,
-      action: { label: 'Undo', run: () => (undo(), openScene(sceneId)) },
-    });
-  };
   return (
     <div
       className="flex h-9 shrink-0 items-center gap-1 border-b edge px-2"
@@ -126,7 +74,13 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
           <SceneTab key={scene.id} id={scene.id} name={scene.name} open={scene.id === sceneId} />
         ))}
       </div>
-      <button type="button" className="tool" aria-label="New scene" title="New scene" onClick={add}>
+      <button
+        type="button"
+        className="tool"
+        aria-label="New scene"
+        title={titleOf(commandOf('scene.new'))}
+        onClick={() => runCommand('scene.new')}
+      >
         <Plus size={15} />
       </button>
       <span className="grow" />
@@ -134,8 +88,8 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
         type="button"
         className="tool"
         aria-label="Duplicate scene"
-        title="Duplicate this scene"
-        onClick={duplicate}
+        title={titleOf(commandOf('scene.duplicate'))}
+        onClick={() => runCommand('scene.duplicate')}
       >
         <Copy size={14} />
       </button>
@@ -143,8 +97,8 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
         type="button"
         className="tool"
         aria-label="Delete scene"
-        title="Delete this scene"
-        onClick={remove}
+        title={titleOf(commandOf('scene.delete'))}
+        onClick={() => runCommand('scene.delete')}
       >
         <Trash2 size={14} />
       </button>
@@ -152,8 +106,8 @@ export function SceneBar({ sceneId }: { sceneId: string }) {
         type="button"
         className={clsx('tool', onStage && 'text-primary')}
         disabled={onStage}
-        title={`Fade the stage to this scene in ${fade} s`}
-        onClick={() => engine().command({ type: 'take', scene: sceneId, seconds: fade })}
+        title={`Fade the stage to this scene in ${fade} s (${commandOf('stage.take').keys![0]})`}
+        onClick={() => runCommand('stage.take')}
       >
         <Tv size={14} /> {onStage ? 'On stage' : 'Take to stage'}
       </button>

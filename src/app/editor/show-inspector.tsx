@@ -63,7 +63,7 @@ export function ShowInspector({ scene }: { scene: Scene }) {
           onChange={(v) => {
             const scale = v === 'auto' ? 'auto' : (Number(v) as 1 | 0.5 | 0.25);
             sessionStore.setState({ workScale: scale });
-            engine().state({ type: 'work-scale', scale });
+            engine().set({ type: 'work-scale', scale });
           }}
         />
       </div>
@@ -97,7 +97,7 @@ function Rehearsal() {
           type="button"
           className="btn btn-xs border edge bg-base-100"
           title="Takes the graphics card away for a moment: pictures must stay and come back"
-          onClick={() => engine().command({ type: 'rehearse', fault: 'context-loss' })}
+          onClick={() => engine().send({ type: 'inject-fault', fault: 'context-loss' })}
         >
           Lose the graphics
         </button>
@@ -105,7 +105,7 @@ function Rehearsal() {
           type="button"
           className="btn btn-xs border edge bg-base-100"
           title="Stops the engine: a new one must take over where it was"
-          onClick={() => engine().command({ type: 'rehearse', fault: 'crash' })}
+          onClick={() => engine().send({ type: 'inject-fault', fault: 'crash' })}
         >
           Stop the engine
         </button>

@@ -1,10 +1,11 @@
-import { useEffect, useRef, useState } from 'react';
+import { useEffect } from 'react';
 import { create } from 'zustand';
 import { Lightbulb, X } from 'lucide-react';
 import type { DarkReason } from '../../core/run/why-dark';
 import type { Scene } from '../../core/show/types';
 import { choose } from '../data/session';
 import { engine } from '../engine/client';
+import { liveStore } from '../engine/live';
 
 interface DarkState {
   scene: string;
@@ -19,63 +20,23 @@ export const useDarkReason = (scene: string, node: string): string | undefined =
     s.scene === scene ? s.reasons?.find((reason) => reason.node === node)?.sentence : undefined,
   );
 
-/** Brightness below which a picture counts as dark, 0 to 1. */
-const darkBelow = 0.012;
-const lookMs = 700;
-/** Times as long as a look took until the next. */
-const restFactor = 12;
-
-/** The mean brightness of the picture on the monitor; null while there is none. */
-function brightness(monitor: Element, small: CanvasRenderingContext2D): number | null {
-  const canvas = monitor.querySelector<HTMLCanvasElement>('canvas[data-surface]');
-  if (!canvas || canvas.width < 4) return null;
-  const { width, height } = small.canvas;
-  small.drawImage(canvas, 0, 0, width, height);
-  const { data } = small.getImageData(0, 0, width, height);
-  let sum = 0;
-  for (let k = 0; k < data.length; k += 4) sum += data[k] + data[k + 1] + data[k + 2];
-  return sum / ((data.length / 4) * 3 * 255);
-}
-
 /** While the picture is dark: a question on the monitor, and its answers, each leading to the node it is about. */
 export function WhyDark({ scene }: { scene: Scene }) {
-  const place = useRef<HTMLDivElement>(null);
-  const [dark, setDark] = useState(false);
+  const dark = liveStore((s) => s.dark === scene.id);
   const { reasons, scene: asked } = darkStore();
   const open = reasons !== null && asked === scene.id;
-
-  useEffect(() => {
-    const small = document.createElement('canvas');
-    small.width = 16;
-    small.height = 9;
-    const context = small.getContext('2d', { willReadFrequently: true })!;
-    let times = 0;
-    let timer = 0;
-    const look = (): void => {
-      const start = performance.now();
-      const bright = place.current?.parentElement ? brightness(place.current.parentElement, context) : null;
-      // A blink is not darkness: only what is dark twice in a row asks.
-      times = bright !== null && bright < darkBelow ? times + 1 : 0;
-      setDark(times >= 2);
-      // The look waits for all that the GPU has to do: where that takes long, it is rare, and the desk stays free.
-      timer = window.setTimeout(look, Math.max(lookMs, restFactor * (performance.now() - start)));
-    };
-    timer = window.setTimeout(look, lookMs);
-    return () => clearTimeout(timer);
-  }, [scene.id]);
 
   useEffect(() => {
     if (!dark && open) darkStore.setState({ reasons: null });
   }, [dark, open]);
 
   const ask = async (): Promise<void> => {
-    const answer = await engine().ask({ what: 'why', scene: scene.id });
-    if (answer.what === 'why') darkStore.setState({ scene: scene.id, reasons: answer.reasons });
+    const { reasons: found } = await engine().request({ type: 'why', scene: scene.id });
+    darkStore.setState({ scene: scene.id, reasons: found });
   };
 
   return (
     <div
-      ref={place}
       className="pointer-events-none absolute inset-0 flex items-end justify-center p-2"
       data-testid="why-dark"
     >

@@ -1,8 +1,23 @@
+import { assertNever } from '../../core/assert-never';
 import { changesBetween } from '../../core/show/changes';
 import type { Show } from '../../core/show/types';
 import { Cameras } from './cameras';
 import { drawVector } from './vector';
-import type { Answer, Ask, FromEngine, SurfaceRole, ToEngine, Watch } from '../../engine/protocol';
+import type {
+  EngineAnswer,
+  EngineRequest,
+  EventMessage,
+  FromEngine,
+  HandoverMessage,
+  OutputMapping,
+  OutputSource,
+  OutputSpec,
+  PerformanceCommand,
+  PerformanceState,
+  SettingMessage,
+  ToEngine,
+  Watch,
+} from '../../engine/protocol';
 
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
 
@@ -12,36 +27,47 @@ type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { ty
  */
 const silenceMs = 20000;
 let launches = 0;
-const askMs = 20000;
+const requestMs = 20000;
 
-/** A canvas the engine paints. It is made anew for every engine, since a canvas can be handed over only once. */
-export interface SurfaceHost {
-  role: SurfaceRole;
-  /** Makes a fresh canvas and gives its off-screen half with its size. */
+/** A canvas that the engine paints. Every engine gets a fresh one, since a canvas can be handed over only once. */
+export interface OutputHost {
+  source: OutputSource;
+  use: OutputSpec['use'];
+  /** Absent: the whole picture, between bars. */
+  mapping?: OutputMapping;
+  /** Makes a fresh canvas and gives its off-screen half with its size; null if there is no place for it any more. */
   make(): { canvas: OffscreenCanvas; width: number; height: number } | null;
 }
 
+const wholePicture: OutputMapping = { part: [0, 0, 1, 1], fit: 'whole' };
+
 /**
- * The interface's end of the wire to the engine. Keeps all the engine has to know, so that an engine that died is
+ * The interface's end of the connection to the engine. Keeps all the engine has to know, so that an engine that died is
  * replaced by one that goes on where it was.
  */
 export class EngineClient {
   private worker: Worker | null = null;
   private ready = false;
   private readonly listeners = new Map<string, Set<(message: never) => void>>();
-  private readonly hosts = new Map<string, SurfaceHost>();
-  private readonly asks = new Map<
+  private readonly hosts = new Map<string, OutputHost>();
+  private readonly requests = new Map<
     number,
-    { ask: Ask; sent: boolean; resolve(answer: Answer): void; reject(error: Error): void; timer: number }
+    {
+      request: EngineRequest;
+      sent: boolean;
+      resolve(answer: EngineAnswer): void;
+      reject(error: Error): void;
+      timer: number;
+    }
   >();
-  private askId = 0;
-  private surfaceId = 0;
+  private requestId = 0;
+  private outputId = 0;
   private show: Show | null = null;
   private program = '';
-  private time = 0;
-  private playing = true;
-  /** Latest of each message that sets a state, to be told again to the next engine. */
-  private readonly states = new Map<string, ToEngine>();
+  /** The last report of the performance, from which the next engine goes on. */
+  private performance: PerformanceState | null = null;
+  /** The latest of each setting, for the next engine. */
+  private readonly settings = new Map<string, SettingMessage>();
   /** Files of shows, to be given to the next engine too. */
   private readonly files = new Map<string, { name: string; blob: Blob | null }>();
   private cameras = new Cameras((message, transfer) => this.post(message, transfer));
@@ -50,11 +76,6 @@ export class EngineClient {
 
   constructor() {
     setInterval(() => this.watchOver(), 1000);
-    this.on('beat', ({ transport, program }) => {
-      this.time = transport.time;
-      this.playing = transport.playing;
-      this.program = program.incoming ?? program.program;
-    });
     this.launch();
   }
 
@@ -80,11 +101,11 @@ export class EngineClient {
 
   private relaunch(): void {
     this.worker?.terminate();
-    for (const { reject, timer } of this.asks.values()) {
+    for (const { reject, timer } of this.requests.values()) {
       clearTimeout(timer);
       reject(new Error('The engine stopped before it could answer.'));
     }
-    this.asks.clear();
+    this.requests.clear();
     this.restarts++;
     this.emit({ type: 'graphics', state: 'lost', message: 'The engine stopped and is being started again.' });
     // A second fault right after the first waits longer, so that a scene that cannot run does not keep the desk busy.
@@ -108,19 +129,48 @@ export class EngineClient {
 
   private receive(message: FromEngine): void {
     this.heard = performance.now();
-    if (message.type === 'answer' || message.type === 'refusal') {
-      const ask = this.asks.get(message.id);
-      this.asks.delete(message.id);
-      if (!ask) return;
-      clearTimeout(ask.timer);
-      if (message.type === 'answer') ask.resolve(message.answer);
-      else ask.reject(new Error(message.message));
-      return;
+    switch (message.type) {
+      case 'answer':
+      case 'refusal':
+        this.settle(message);
+        break;
+      case 'draw-vector':
+        void this.drawVector(message.id, message.file, message.height);
+        break;
+      case 'want-camera':
+        this.cameras.want(message.device);
+        break;
+      case 'ready':
+        this.emit(message);
+        this.greet();
+        break;
+      case 'performance':
+        this.performance = message.state;
+        this.emit(message);
+        break;
+      case 'opened':
+      case 'stats':
+      case 'previews':
+      case 'glance':
+      case 'faults':
+      case 'dark':
+      case 'heard':
+      case 'output-painted':
+      case 'graphics':
+        this.emit(message);
+        break;
+      default:
+        assertNever(message);
     }
-    if (message.type === 'draw-vector') void this.drawVector(message.id, message.file, message.height);
-    if (message.type === 'want-camera') this.cameras.want(message.device);
-    this.emit(message);
-    if (message.type === 'ready') this.greet();
+  }
+
+  private settle(message: Extract<FromEngine, { type: 'answer' | 'refusal' }>): void {
+    const entry = this.requests.get(message.id);
+    this.requests.delete(message.id);
+    if (!entry) return;
+    clearTimeout(entry.timer);
+    if (message.type === 'answer') entry.resolve(message.answer);
+    else entry.reject(new Error(message.message));
   }
 
   private async drawVector(id: number, file: Blob, height: number): Promise<void> {
@@ -138,31 +188,27 @@ export class EngineClient {
     for (const [id, host] of this.hosts) this.hand(id, host);
     for (const [id, file] of this.files) this.post({ type: 'file', id, ...file });
     if (!this.show) return;
-    this.post({
-      type: 'open',
-      show: this.show,
-      program: this.program,
-      time: this.time,
-      playing: this.playing,
-    });
-    for (const state of this.states.values()) this.post(state);
+    this.post({ type: 'open', show: this.show, program: this.program, resume: this.performance });
+    for (const setting of this.settings.values()) this.post(setting);
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
-    this.sendAsks();
+    this.sendRequests();
   }
 
-  /** Puts the questions that came before there was an engine with a show. */
-  private sendAsks(): void {
+  /** Sends the requests that came before there was an engine with a show. */
+  private sendRequests(): void {
     if (!this.ready || !this.show) return;
-    for (const [id, entry] of this.asks) {
+    for (const [id, entry] of this.requests) {
       if (entry.sent) continue;
       entry.sent = true;
-      this.post({ type: 'ask', id, ask: entry.ask });
+      this.post({ type: 'request', id, request: entry.request });
     }
   }
 
-  private hand(id: string, host: SurfaceHost): void {
-    const made = host.make();
-    if (made) this.post({ type: 'surface', id, role: host.role, ...made }, [made.canvas]);
+  private hand(id: string, { source, use, mapping = wholePicture, make }: OutputHost): void {
+    const made = make();
+    if (!made) return;
+    const { canvas, width, height } = made;
+    this.post({ type: 'output-add', id, canvas, spec: { source, use, mapping, width, height } }, [canvas]);
   }
 
   private post(message: ToEngine, transfer: Transferable[] = []): void {
@@ -180,13 +226,18 @@ export class EngineClient {
     return () => set.delete(listener as never);
   }
 
-  open(show: Show, program: string): void {
+  /** How the performance stood when the engine last spoke of it. */
+  get lastReport(): PerformanceState | null {
+    return this.performance;
+  }
+
+  /** Opens a show at a scene; or where `resume`, a report of an earlier engine, says. */
+  open(show: Show, program: string, resume: PerformanceState | null = null): void {
     this.show = show;
     this.program = program;
-    this.time = 0;
-    this.playing = true;
-    this.post({ type: 'open', show, program, time: 0, playing: true });
-    this.sendAsks();
+    this.performance = resume;
+    this.post({ type: 'open', show, program, resume });
+    this.sendRequests();
   }
 
   /** Sends what changed since the last call. */
@@ -197,83 +248,72 @@ export class EngineClient {
     if (changes.length) this.post({ type: 'change', changes });
   }
 
-  /** Gives the engine the bytes of a file of a show; null: they are not to be had. */
+  /** Gives the engine the bytes of a file of a show; null if unavailable. */
   giveFile(id: string, name: string, blob: Blob | null): void {
     this.files.set(id, { name, blob });
     this.post({ type: 'file', id, name, blob });
   }
 
   watch(watch: Watch): void {
-    this.state({ type: 'watch', watch });
+    this.set({ type: 'watch', watch });
   }
 
-  /** A message whose latest value holds until the next: also told to an engine that comes later. */
-  state(
-    message: Extract<
-      ToEngine,
-      {
-        type: 'watch' | 'stage' | 'work-scale' | 'hand' | 'hear' | 'midi-file' | 'next' | 'example' | 'range';
-      }
-    >,
-  ): void {
-    this.states.set(message.type, message);
+  /** Sends a setting, which holds until the next of its type: an engine that comes later is told as well. */
+  set(message: SettingMessage): void {
+    this.settings.set(message.type, message);
     this.post(message);
   }
 
-  /** A message that happens once. */
-  command(
-    message: Extract<
-      ToEngine,
-      {
-        type:
-          | 'transport'
-          | 'seek'
-          | 'step'
-          | 'sound-file'
-          | 'sound-stream'
-          | 'take'
-          | 'clear-return'
-          | 'rehearse';
-      }
-    >,
+  /** Sends a message about something that happens once. */
+  send(
+    message: Exclude<EventMessage | HandoverMessage, { type: 'open' | 'change' | 'request' | 'file' }>,
     transfer: Transferable[] = [],
   ): void {
-    // An engine that is still being started is told when it opens the show.
-    if (message.type === 'transport') this.playing = message.playing;
-    if (message.type === 'seek') this.time = message.time;
     this.post(message, transfer);
   }
 
-  addSurface(host: SurfaceHost): string {
-    const id = `surface-${++this.surfaceId}`;
+  perform(command: PerformanceCommand): void {
+    this.post({ type: 'perform', command });
+  }
+
+  addOutput(host: OutputHost): string {
+    const id = `output-${++this.outputId}`;
     this.hosts.set(id, host);
     if (this.ready) this.hand(id, host);
     return id;
   }
 
-  resizeSurface(id: string, width: number, height: number): void {
-    this.post({ type: 'surface-size', id, width, height });
+  /** Shows another source on an output. */
+  retarget(id: string, source: OutputSource): void {
+    const host = this.hosts.get(id);
+    if (!host) return;
+    host.source = source;
+    this.post({ type: 'output-change', id, change: { source } });
   }
 
-  removeSurface(id: string): void {
+  resizeOutput(id: string, width: number, height: number): void {
+    this.post({ type: 'output-change', id, change: { width, height } });
+  }
+
+  removeOutput(id: string): void {
     this.hosts.delete(id);
-    this.post({ type: 'surface-gone', id });
+    this.post({ type: 'output-remove', id });
   }
 
-  /** Asks a question; rejects if the engine refuses, dies or takes too long. */
-  ask<W extends Ask['what']>(
-    ask: Extract<Ask, { what: W }>,
-    limitMs = askMs,
-  ): Promise<Extract<Answer, { what: W }>> {
+  /** Sends a request; rejects if the engine refuses, dies or takes longer than `limitMs`. */
+  request<T extends EngineRequest['type']>(
+    request: Extract<EngineRequest, { type: T }>,
+    limitMs = requestMs,
+  ): Promise<Extract<EngineAnswer, { type: T }>> {
     return new Promise((resolve, reject) => {
-      const id = ++this.askId;
+      const id = ++this.requestId;
       const timer = window.setTimeout(() => {
-        this.asks.delete(id);
+        this.requests.delete(id);
         reject(new Error('The engine did not answer in time.'));
       }, limitMs);
-      const answer = resolve as (answer: Answer) => void;
-      this.asks.set(id, { ask, sent: false, resolve: answer, reject, timer });
-      this.sendAsks();
+      const answer = resolve as (answer: EngineAnswer) => void;
+      this.requests.set(id, { request, sent: false, resolve: answer, reject, timer });
+      this.sendRequests();
     });
   }
 }

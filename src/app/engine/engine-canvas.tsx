@@ -1,9 +1,10 @@
 import { useEffect, useRef } from 'react';
-import type { SurfaceRole } from '../../engine/protocol';
+import type { OutputSource } from '../../engine/protocol';
 import { engine } from './client';
+import { placeInBitmap } from './place-in-bitmap';
 import { listenToPointer } from '../inputs/keys-pointer';
 
-/** Pixels of a canvas on the desk: half of a sharp display's, since the stage comes first. */
+/** Pixels of a canvas on the desk: at most 1.5 for each of the page's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {
   const ratio = Math.min(1.5, window.devicePixelRatio || 1);
   return {
@@ -12,57 +13,69 @@ const sizeOf = (box: HTMLElement): { width: number; height: number } => {
   };
 };
 
-/** A place that the engine paints into. With `playable`, the pointer over it drives Pointer nodes. */
+/** An output on the desk. With `playable`, the pointer over it drives Pointer nodes. `source` has to be memoised. */
 export function EngineCanvas({
-  role,
+  source,
   className,
   playable,
   label,
 }: {
-  role: SurfaceRole;
+  source: OutputSource;
   className?: string;
   playable?: boolean;
   label: string;
 }) {
   const box = useRef<HTMLDivElement>(null);
+  const output = useRef<string | null>(null);
+  const latest = useRef(source);
+  useEffect(() => {
+    latest.current = source;
+    if (output.current) engine().retarget(output.current, source);
+  }, [source]);
   useEffect(() => {
     const element = box.current!;
     const client = engine();
-    const id = client.addSurface({
-      role,
+    const id = client.addOutput({
+      source: latest.current,
+      use: 'desk',
       make() {
         const canvas = document.createElement('canvas');
-        canvas.className = 'block h-full w-full';
-        canvas.dataset.surface = role;
+        canvas.dataset.output = latest.current.type;
         const size = sizeOf(element);
         canvas.width = size.width;
         canvas.height = size.height;
-        // The canvas of an engine that died stays behind the new one until that has painted.
+        placeInBitmap(canvas, [1, 1]);
+        // The canvas of an engine that died stays in front of the new one until that has painted.
         element.prepend(canvas);
         return { canvas: canvas.transferControlToOffscreen(), ...size };
       },
     });
-    const settled = client.on('surface-painted', (painted) => {
-      if (painted.id === id) [...element.querySelectorAll('canvas')].slice(1).forEach((old) => old.remove());
+    output.current = id;
+    const stop = client.on('output-painted', (painted) => {
+      if (painted.id !== id) return;
+      const [current, ...old] = element.querySelectorAll('canvas');
+      placeInBitmap(current, painted.share);
+      for (const canvas of old) canvas.remove();
     });
     const observer = new ResizeObserver(() => {
       const { width, height } = sizeOf(element);
-      client.resizeSurface(id, width, height);
+      client.resizeOutput(id, width, height);
     });
     observer.observe(element);
-    const quiet = playable ? listenToPointer(element) : undefined;
+    const deaf = playable ? listenToPointer(element) : undefined;
     return () => {
-      settled();
-      quiet?.();
+      stop();
+      deaf?.();
       observer.disconnect();
-      client.removeSurface(id);
+      output.current = null;
+      client.removeOutput(id);
       element.replaceChildren();
     };
-  }, [role, playable]);
+  }, [playable]);
   return (
     <div
       ref={box}
-      className={`relative overflow-hidden bg-black [&>canvas+canvas]:absolute [&>canvas+canvas]:inset-0 ${className ?? ''}`}
+      className={`relative overflow-hidden bg-black ${className ?? ''}`}
       role="img"
       aria-label={label}
     />

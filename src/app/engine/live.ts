@@ -4,33 +4,35 @@ import type {
   BenchData,
   NodeGlance,
   PartGlance,
+  PerformanceState,
   PreviewCell,
-  ProgramState,
   Stats,
-  TransportState,
 } from '../../engine/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
-/** What the engine last said. Fast numbers go to canvases through `onGlance` and `onPreview`, past React. */
-interface LiveState {
-  transport: TransportState;
-  program: ProgramState;
+/** What the engine last reported. Fast numbers go to canvases through `onGlance` and `onPreview`, past React. */
+interface LiveState extends Omit<PerformanceState, 'number'> {
   stats: Stats | null;
   faults: Record<string, Record<string, string>>;
   notes: Record<string, Record<string, string>>;
   /** What is worth saying of return wires, by scene and wire. */
-  loops: Record<string, Record<string, string>>;
+  feedback: Record<string, Record<string, string>>;
+  /** Scene whose picture has been dark for a while. */
+  dark: string | null;
   graphics: 'fine' | 'lost' | 'none';
 }
 
 export const liveStore = create<LiveState>()(() => ({
-  transport: { playing: true, time: 0, frame: 0, beat: 0, done: 1 },
+  transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1 },
   program: { program: '', incoming: null, fade: 0, next: null },
+  blackout: false,
+  freeze: false,
   stats: null,
   faults: {},
   notes: {},
-  loops: {},
+  feedback: {},
+  dark: null,
   graphics: 'fine',
 }));
 
@@ -99,21 +101,30 @@ export function usePreview(node: string, draw: PreviewListener): void {
 /** Brings the engine's words to the stores; called once when the app starts. */
 export function listenToEngine(): void {
   const client = engine();
-  client.on('beat', ({ transport, program }) => {
+  client.on('performance', ({ state: { transport, program, blackout, freeze } }) => {
     const now = liveStore.getState();
-    const sameProgram =
-      now.program.program === program.program &&
-      now.program.incoming === program.incoming &&
-      now.program.fade === program.fade &&
-      now.program.next === program.next;
-    liveStore.setState(sameProgram ? { transport } : { transport, program });
+    // What is the same keeps its identity, so that only what shows it is drawn again.
+    const keep = <T extends object>(before: T, after: T): T =>
+      (Object.keys(after) as (keyof T)[]).every((key) => after[key] === before[key]) ? before : after;
+    const before = now.transport.range;
+    const range =
+      before && transport.range && before.every((v, k) => v === transport.range![k])
+        ? before
+        : transport.range;
+    liveStore.setState({
+      transport: keep(now.transport, { ...transport, range }),
+      program: keep(now.program, program),
+      blackout,
+      freeze,
+    });
   });
+  client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
-  client.on('faults', ({ scene, faults, notes, loops }) =>
+  client.on('faults', ({ scene, faults, notes, feedback }) =>
     liveStore.setState((s) => ({
       faults: { ...s.faults, [scene]: faults },
       notes: { ...s.notes, [scene]: notes },
-      loops: { ...s.loops, [scene]: loops },
+      feedback: { ...s.feedback, [scene]: feedback },
     })),
   );
   client.on('previews', ({ pixels, width, cells }) => {

@@ -20,7 +20,7 @@ export function controllersChanged(): void {
   setTimeout(() => {
     scheduled = false;
     shown = { ...controllers };
-    engine().state({ type: 'hand', hand: shown });
+    engine().set({ type: 'controllers', controllers: shown });
     for (const watcher of watchers) watcher();
   }, 4);
 }

@@ -11,7 +11,7 @@ let isShown = false;
 
 /** Lets the engine tell what is heard only while the desk shows or follows it. */
 function hear(): void {
-  engine().state({ type: 'hear', on: isShown || showStore.getState().show.inputs.clock === 'sound' });
+  engine().set({ type: 'hear', on: isShown || showStore.getState().show.inputs.clock === 'sound' });
 }
 
 /** Whether a view shows what is heard. */

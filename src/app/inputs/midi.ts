@@ -84,15 +84,15 @@ export async function playMidiFile(id: string, name: string, rounds: boolean): P
   if (!stored) {
     if (id)
       say({ tone: 'warning', text: `${name} is not in this browser. Choose the file again in Inputs.` });
-    engine().state({ type: 'midi-file', file: null, roundSeconds: 0 });
+    engine().set({ type: 'midi-file', file: null, roundSeconds: 0 });
     return;
   }
   try {
     const file = readMidiFile(new Uint8Array(await stored.blob.arrayBuffer()));
-    engine().state({ type: 'midi-file', file, roundSeconds: rounds ? file.seconds : 0 });
+    engine().set({ type: 'midi-file', file, roundSeconds: rounds ? file.seconds : 0 });
   } catch (error) {
     if (!(error instanceof MidiFileError)) throw error;
     say({ tone: 'error', text: `${name} cannot be read. ${error.message}` });
-    engine().state({ type: 'midi-file', file: null, roundSeconds: 0 });
+    engine().set({ type: 'midi-file', file: null, roundSeconds: 0 });
   }
 }

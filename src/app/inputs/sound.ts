@@ -141,7 +141,7 @@ class Device {
     if (!this.tap) return;
     const { port1, port2 } = new MessageChannel();
     this.tap.port.postMessage(port1, [port1]);
-    engine().command({ type: 'sound-stream', rate: audio().sampleRate, port: port2 }, [port2]);
+    engine().send({ type: 'sound-stream', rate: audio().sampleRate, port: port2 }, [port2]);
   }
 
   close(): void {
@@ -166,7 +166,7 @@ async function soundOf(wanted: Settings): Promise<Samples | null> {
   const stored = await database.files.get(wanted.file);
   if (!stored) throw new SoundError(`${name} is not in this browser. Choose the file again in Inputs.`);
   const sound = await decodeSound(stored.blob, name);
-  engine().command({ type: 'sound-file', file: wanted.file, ...sound });
+  engine().send({ type: 'sound-file', file: wanted.file, ...sound });
   return sound;
 }
 

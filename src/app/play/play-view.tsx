@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import { editShow, endGesture, useShow } from '../data/show-store';
+import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
@@ -7,29 +8,32 @@ import { dropFocus } from '../parts/live-button';
 import { ScrubNumber } from '../parts/scrub-number';
 import { TilePicture } from './tile-picture';
 
+const onAir = { type: 'program' } as const;
+const next = { type: 'next' } as const;
+
 function Tile({ id, name, seconds }: { id: string; name: string; seconds: number }) {
   const program = liveStore((s) => s.program);
   const leaving = program.program === id && program.incoming !== null;
   const coming = program.incoming === id;
   const on = program.program === id && !leaving;
-  const next = program.next === id;
+  const isNext = program.next === id;
   return (
     <div
       className={clsx(
         'group relative overflow-hidden rounded-md border-2',
-        on || coming ? 'border-primary' : next ? 'border-secondary' : 'edge',
+        on || coming ? 'border-primary' : isNext ? 'border-secondary' : 'edge',
       )}
       data-tile={name}
-      data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : next ? 'next' : 'idle'}
+      data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : isNext ? 'next' : 'idle'}
     >
       <button
         type="button"
         className="block aspect-video w-full text-left"
         aria-label={`Fade to ${name}`}
-        onClick={() => engine().command({ type: 'take', scene: id, seconds })}
+        onClick={() => engine().perform({ type: 'take', scene: id, seconds })}
         onContextMenu={(e) => {
           e.preventDefault();
-          engine().state({ type: 'next', scene: id });
+          engine().perform({ type: 'next', scene: id });
         }}
       >
         <TilePicture sceneId={id} />
@@ -47,11 +51,11 @@ function Tile({ id, name, seconds }: { id: string; name: string; seconds: number
         ) : (
           <button
             type="button"
-            className={clsx('tool text-2xs', next && 'text-secondary')}
-            aria-pressed={next}
-            onClick={() => engine().state({ type: 'next', scene: next ? null : id })}
+            className={clsx('tool text-2xs', isNext && 'text-secondary')}
+            aria-pressed={isNext}
+            onClick={() => engine().perform({ type: 'next', scene: isNext ? null : id })}
           >
-            {next ? 'next' : 'Set next'}
+            {isNext ? 'next' : 'Set next'}
           </button>
         )}
       </div>
@@ -67,11 +71,6 @@ export function PlayView() {
   const program = liveStore((s) => s.program);
   const nameOf = (id: string | null): string => scenes.find((s) => s.id === id)?.name ?? '';
   const ratio = { aspectRatio: `${canvas.width} / ${canvas.height}` };
-  const takeNext = (): void => {
-    if (!program.next) return;
-    engine().command({ type: 'take', scene: program.next, seconds });
-    engine().state({ type: 'next', scene: null });
-  };
   return (
     <main className="flex h-full flex-col gap-4 overflow-y-auto p-4" onClick={dropFocus}>
       <div className="flex items-stretch justify-center gap-4">
@@ -85,7 +84,7 @@ export function PlayView() {
             </span>
           </div>
           <div className="overflow-hidden rounded-md border-2 border-primary" style={ratio}>
-            <EngineCanvas role="program" className="h-full w-full" playable label="Program" />
+            <EngineCanvas source={onAir} className="h-full w-full" playable label="Program" />
           </div>
         </section>
         <div className="flex w-28 flex-col items-center justify-center gap-3">
@@ -93,7 +92,8 @@ export function PlayView() {
             type="button"
             className="btn btn-primary h-14 w-full text-base"
             disabled={!program.next || program.incoming !== null}
-            onClick={takeNext}
+            title={titleOf(commandOf('stage.take-next'))}
+            onClick={() => runCommand('stage.take-next')}
           >
             Fade
           </button>
@@ -127,7 +127,7 @@ export function PlayView() {
             <span>{nameOf(program.next)}</span>
           </div>
           <div className="relative overflow-hidden rounded-md border-2 edge" style={ratio}>
-            <EngineCanvas role="next" className="h-full w-full" label="Next" />
+            <EngineCanvas source={next} className="h-full w-full" label="Next" />
             {!program.next && (
               <p className="quiet absolute inset-0 grid place-items-center">
                 Set a scene as next to see it run here.

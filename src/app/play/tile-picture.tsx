@@ -36,7 +36,10 @@ export function TilePicture({ sceneId }: { sceneId: string }) {
     void kept.then(({ picture }) => picture && show(picture));
     const take = async (): Promise<void> => {
       if (gone || (await kept).isNew) return;
-      const { png } = await engine().ask({ what: 'picture', scene: sceneId, width: 320, height: 180 }, 60000);
+      const { png } = await engine().request(
+        { type: 'picture', scene: sceneId, width: 320, height: 180 },
+        60000,
+      );
       const picture = new Blob([png], { type: 'image/png' });
       show(picture);
       await keepTile(id, scene, picture);

@@ -29,11 +29,11 @@ async function giveInputs(show: Show, files: Record<string, string>): Promise<vo
   if (sound.from === 'file' && files[sound.file] !== undefined) {
     const { name, type } = show.files[sound.file];
     const heard = await decodeSound(new Blob([bytesOf(files[sound.file])], { type }), name);
-    client.command({ type: 'sound-file', file: sound.file, ...heard });
+    client.send({ type: 'sound-file', file: sound.file, ...heard });
   }
   if (files[midi.file] !== undefined) {
     const file = readMidiFile(bytesOf(files[midi.file]));
-    client.state({ type: 'midi-file', file, roundSeconds: midi.rounds ? file.seconds : 0 });
+    client.set({ type: 'midi-file', file, roundSeconds: midi.rounds ? file.seconds : 0 });
   }
 }
 
@@ -56,11 +56,11 @@ async function giveInputs(show: Show, files: Record<string, string>): Promise<vo
     await giveInputs(show, files);
   },
   async field(request, places) {
-    const { values } = await client.ask({ what: 'field', request, places }, 600000);
+    const { values } = await client.request({ type: 'field', request, places }, 600000);
     return [...values];
   },
   async frame(request) {
-    const { png } = await client.ask({ what: 'frame', request }, 600000);
+    const { png } = await client.request({ type: 'frame', request }, 600000);
     const bytes = new Uint8Array(png);
     let text = '';
     for (let k = 0; k < bytes.length; k += 32768)

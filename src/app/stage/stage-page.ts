@@ -1,6 +1,7 @@
+import { placeInBitmap } from '../engine/place-in-bitmap';
 import type { StagePage } from './windows';
 
-/** The page of a stage window: a black room with one canvas. F fills the screen, Escape leaves it. */
+/** The page of a stage window: black, with one canvas. F fills the screen, Escape leaves it. */
 const body = document.body;
 Object.assign(document.documentElement.style, { height: '100%', background: '#000' });
 Object.assign(body.style, {
@@ -22,14 +23,16 @@ const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
   makeCanvas() {
     const canvas = document.createElement('canvas');
-    Object.assign(canvas.style, { position: 'absolute', inset: '0', width: '100%', height: '100%' });
+    placeInBitmap(canvas, [1, 1]);
     Object.assign(canvas, size());
     // Below the one that still shows the last picture, until it has one of its own.
     body.prepend(canvas);
     return { canvas, ...size() };
   },
-  settle() {
-    [...body.querySelectorAll('canvas')].slice(1).forEach((old) => old.remove());
+  settle(share) {
+    const [current, ...old] = body.querySelectorAll('canvas');
+    if (current) placeInBitmap(current, share);
+    for (const canvas of old) canvas.remove();
   },
   onSize(listener) {
     tellSize = listener;

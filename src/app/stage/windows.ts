@@ -1,15 +1,14 @@
 import type { EngineClient } from '../engine/client';
 import { engine } from '../engine/client';
 import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
-import { say } from '../parts/notices';
-import { listenToPanicKeys } from './panic-keys';
+import { listenToCommandKeys } from '../commands/listen';
 
 /**
  * Stage windows. Each has a small page of its own that shows nothing but a canvas; this window hands the canvas to the
  * engine, which paints it from then on. A stage window outlives a reload of the editor: it holds the last picture and
  * announces itself to the new one.
  */
-const known = new Map<Window, { page: string; surface: string }>();
+const known = new Map<Window, { page: string; output: string }>();
 
 /** What a stage page lets the editor do. */
 export interface StagePage {
@@ -18,7 +17,8 @@ export interface StagePage {
     page: string;
     /** A fresh canvas that fills the window; older ones stay until `settle`. */
     makeCanvas(): { canvas: HTMLCanvasElement; width: number; height: number };
-    settle(): void;
+    /** The newest canvas has a picture, in that share of its bitmap. */
+    settle(share: readonly [number, number]): void;
     onSize(listener: (width: number, height: number) => void): void;
   };
 }
@@ -27,31 +27,21 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
   const page = stage.pyrvelStage;
   const before = known.get(stage);
   if (!page || before?.page === page.page) return;
-  if (before) client.removeSurface(before.surface);
-  const id = client.addSurface({
-    role: 'stage',
+  if (before) client.removeOutput(before.output);
+  const id = client.addOutput({
+    source: { type: 'program' },
+    use: 'stage',
     make() {
       if (stage.closed || !stage.pyrvelStage) return null;
       const { canvas, width, height } = stage.pyrvelStage.makeCanvas();
       return { canvas: canvas.transferControlToOffscreen(), width, height };
     },
   });
-  known.set(stage, { page: page.page, surface: id });
-  page.onSize((width, height) => client.resizeSurface(id, width, height));
+  known.set(stage, { page: page.page, output: id });
+  page.onSize((width, height) => client.resizeOutput(id, width, height));
   listenToKeys(stage);
-  listenToPanicKeys(stage);
+  listenToCommandKeys(stage, true);
   listenToPointer(stage.document.body);
-}
-
-export function openStage(): void {
-  // A name of its own: one that is taken would load that window again instead of opening another.
-  const name = `pyrvel-stage-${crypto.randomUUID()}`;
-  const stage = window.open('/stage.html', name, 'popup,width=960,height=540');
-  if (!stage)
-    say({
-      tone: 'warning',
-      text: 'The browser held the stage window back. Allow pop-ups for this address and press Stage again.',
-    });
 }
 
 /** Takes in stage windows as they announce themselves, old and new; called once. */
@@ -65,14 +55,14 @@ export function welcomeStages(): void {
       return;
     adopt(event.source as Window & StagePage, client);
   });
-  client.on('surface-painted', ({ id }) => {
-    for (const [stage, { surface }] of known)
-      if (surface === id) (stage as Window & StagePage).pyrvelStage?.settle();
+  client.on('output-painted', ({ id, share }) => {
+    for (const [stage, { output }] of known)
+      if (output === id) (stage as Window & StagePage).pyrvelStage?.settle(share);
   });
   setInterval(() => {
-    for (const [stage, { surface }] of known) {
+    for (const [stage, { output }] of known) {
       if (!stage.closed) continue;
-      client.removeSurface(surface);
+      client.removeOutput(output);
       known.delete(stage);
     }
   }, 1000);

@@ -63,7 +63,8 @@ export class Rig implements Shown {
     const { gpu, size: canvas } = this;
     this.player.play(this.patch.scene, this.frameOf(k), [], canvas.height);
     gpu.resize(canvas.width, canvas.height);
-    this.presenter.draw({ first: this.player.look, second: plainLook(gpu.empty), fade: 0, level: 1 });
+    gpu.renderer.setViewport(0, 0, canvas.width, canvas.height);
+    this.presenter.draw({ first: this.player.look, second: plainLook(gpu.empty), fade: 0, level: 1 }, canvas);
   }
 
   finish(): void {

@@ -1,13 +1,15 @@
-import type { RawShaderMaterial, Texture } from 'three';
+import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
 import { vertexHanding } from '../image/assemble';
 import type { Gpu } from '../gpu/gpu';
+import type { OutputMapping } from '../protocol';
+import { spanOf, wholePicture } from './mapping';
 
 /** Looks stand in the corners, not in the pixels: a renderer in software reads uniforms slowly. */
 const vertex = vertexHanding(
   `uniform vec4 firstLook;
 uniform vec4 secondLook;
 uniform float fade;
-uniform vec2 fit;
+uniform vec2 span;
 flat out vec4 firstSeen;
 flat out vec4 secondSeen;
 flat out float faded;
@@ -15,7 +17,7 @@ out vec2 fitted;`,
   `firstSeen = firstLook;
   secondSeen = secondLook;
   faded = fade;
-  fitted = (place - 0.5) * fit + 0.5;`,
+  fitted = (place - 0.5) * span + 0.5;`,
 );
 
 /**
@@ -30,6 +32,7 @@ flat in vec4 secondSeen;
 flat in float faded;
 uniform sampler2D first;
 uniform sampler2D second;
+uniform vec4 part;
 out vec4 result;
 vec3 seen(vec4 c, vec4 look) { return (c.rgb + look.rgb * (1.0 - clamp(c.a, 0.0, 1.0))) * look.a; }
 void main() {
@@ -41,16 +44,17 @@ void main() {
 
 const inside = `vec2 within = step(vec2(0.0), fitted) * step(fitted, vec2(1.0));
   c *= within.x * within.y;`;
+const place = 'part.xy + fitted * part.zw';
 
 const fragments = {
   /** One picture, pixel for pixel. */
   exact: body('vec3 c = seen(texelFetch(first, ivec2(gl_FragCoord.xy), 0), firstSeen);'),
-  /** One picture, larger or smaller, or between bars. */
-  fitted: body(`vec3 c = seen(texture(first, fitted), firstSeen);
+  /** One picture, larger or smaller, a part of it, or between bars. */
+  fitted: body(`vec3 c = seen(texture(first, ${place}), firstSeen);
   ${inside}`),
   /** Two that are mixed. */
   mixed:
-    body(`vec3 c = mix(seen(texture(first, fitted), firstSeen), seen(texture(second, fitted), secondSeen), faded);
+    body(`vec3 c = mix(seen(texture(first, ${place}), firstSeen), seen(texture(second, ${place}), secondSeen), faded);
   ${inside}`),
 };
 type Form = keyof typeof fragments;
@@ -81,12 +85,21 @@ const lookNumbers = ({ background, brightness }: Look, level: number): number[] 
   brightness * level,
 ];
 
-const isAsLarge = ({ image }: Texture, { width, height }: OffscreenCanvas): boolean => {
-  const picture = image as { width: number; height: number };
-  return picture.width === width && picture.height === height;
-};
+interface Size {
+  width: number;
+  height: number;
+}
 
-/** Puts finished pictures on the canvas of the card, whole and in the middle. */
+/** How a picture lies on what it is drawn on. */
+interface Lie {
+  /** Width over height of the picture. */
+  aspect: number;
+  mapping: OutputMapping;
+}
+
+const isWhole = ({ part: [x, y, w, h] }: OutputMapping): boolean => x === 0 && y === 0 && w === 1 && h === 1;
+
+/** Puts finished pictures on the canvas of the GPU, or into a small target. */
 export class Presenter {
   private readonly uniforms = {
     first: { value: null as Texture | null },
@@ -94,7 +107,8 @@ export class Presenter {
     firstLook: { value: [0, 0, 0, 1] },
     secondLook: { value: [0, 0, 0, 1] },
     fade: { value: 0 },
-    fit: { value: [1, 1] },
+    span: { value: [1, 1] },
+    part: { value: [0, 0, 1, 1] as readonly number[] },
   };
   private readonly forms = new Map<Form, RawShaderMaterial>();
 
@@ -107,17 +121,26 @@ export class Presenter {
     }
   }
 
-  /** `shape` is the aspect of the pictures divided by that of what they are shown on. */
-  draw({ first, second, fade, level }: Presented, shape = 1): void {
+  /** Draws pixels `into` that size, from the lower left of the target (null: the canvas); without `lie`, stretched to it. */
+  draw(
+    { first, second, fade, level }: Presented,
+    into: Size,
+    lie?: Lie,
+    target: WebGLRenderTarget | null = null,
+  ): void {
     const { uniforms } = this;
+    const mapping = lie?.mapping ?? wholePicture;
+    const [x, y] = lie ? spanOf(lie.aspect, into, mapping) : [1, 1];
     uniforms.first.value = first.texture;
     uniforms.second.value = second.texture;
     uniforms.firstLook.value = lookNumbers(first, level);
     uniforms.secondLook.value = lookNumbers(second, level);
     uniforms.fade.value = fade;
-    uniforms.fit.value = shape > 1 ? [1, shape] : [1 / shape, 1];
-    const form =
-      fade > 0 ? 'mixed' : shape === 1 && isAsLarge(first.texture, this.gpu.canvas) ? 'exact' : 'fitted';
-    this.gpu.pass(this.forms.get(form)!, null);
+    uniforms.span.value = [x, y];
+    uniforms.part.value = mapping.part;
+    const { width, height } = first.texture.image as Size;
+    const isExact = x === 1 && y === 1 && isWhole(mapping) && width === into.width && height === into.height;
+    const form = fade > 0 ? 'mixed' : isExact ? 'exact' : 'fitted';
+    this.gpu.pass(this.forms.get(form)!, target);
   }
 }

@@ -18,6 +18,7 @@ export class ProgramBus {
       this.state = { ...this.state, program: incoming ?? scenes[0] ?? '', incoming: null, fade: 0 };
     if (this.state.incoming && !scenes.includes(this.state.incoming))
       this.state = { ...this.state, incoming: null, fade: 0 };
+    if (this.state.next && !scenes.includes(this.state.next)) this.state = { ...this.state, next: null };
   }
 
   setNext(next: string | null): void {

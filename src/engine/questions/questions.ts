@@ -6,7 +6,7 @@ import type { Gpu } from '../gpu/gpu';
 import type { LiveInputs } from '../playback/live-inputs';
 import type { MediaLibrary } from '../media/library';
 import { plainLook, type Presenter } from '../output/presenter';
-import type { Answer, Ask, FrameRequest } from '../protocol';
+import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol';
 import { ScenePlayer } from '../playback/scene-player';
 
 /** Steps from the start of a scene to its picture in lists, and seconds each. */
@@ -19,13 +19,13 @@ function sceneOf(show: Show, id: string): Scene {
   return scene;
 }
 
-/** Answers what the interface asks once: pixels, exact frames, small pictures, shaders. Lives as long as its card. */
+/** Answers requests of the interface: pixels, exact frames, small pictures, shaders. Lives as long as its GPU context. */
 export class Questions {
   private exact: {
     key: string;
     player: ScenePlayer;
     frame: number;
-    loop: FeedbackClock;
+    steps: FeedbackClock;
     inputs: LiveInputs;
   } | null = null;
 
@@ -39,32 +39,35 @@ export class Questions {
     private readonly inputs: LiveInputs,
   ) {}
 
-  async answer(ask: Ask, show: Show): Promise<Answer> {
-    switch (ask.what) {
+  async answer(request: EngineRequest, show: Show): Promise<EngineAnswer> {
+    switch (request.type) {
       case 'pixel':
-        return this.readPixel(ask.scene, ask.node, ask.x, ask.y);
+        return this.readPixel(request.scene, request.node, request.x, request.y);
       case 'shader':
-        return { what: 'shader', text: this.players.get(ask.scene)?.renderer.shaderText(ask.node) ?? '' };
+        return {
+          type: 'shader',
+          text: this.players.get(request.scene)?.renderer.shaderText(request.node) ?? '',
+        };
       case 'why':
-        return { what: 'why', reasons: this.players.get(ask.scene)?.why() ?? [] };
+        return { type: 'why', reasons: this.players.get(request.scene)?.why() ?? [] };
       case 'frame':
-        return { what: 'frame', png: await this.exactFrame(show, ask.request) };
+        return { type: 'frame', png: await this.exactFrame(show, request.request) };
       case 'field': {
-        const player = await this.exactRun(show, ask.request);
-        return { what: 'field', values: await player.fieldAt(ask.request.node!, ask.places) };
+        const player = await this.exactRun(show, request.request);
+        return { type: 'field', values: await player.fieldAt(request.request.node!, request.places) };
       }
       case 'picture': {
-        const { scene, width, height } = ask;
+        const { scene, width, height } = request;
         const player = this.players.get(scene);
         const png = player
           ? this.png(player, null, width, height)
           : this.pictureOf(show, scene, width, height);
-        return { what: 'picture', png: await png };
+        return { type: 'picture', png: await png };
       }
     }
   }
 
-  private async readPixel(scene: string, node: string, x: number, y: number): Promise<Answer> {
+  private async readPixel(scene: string, node: string, x: number, y: number): Promise<EngineAnswer> {
     const { gpu } = this;
     const player = this.players.get(scene);
     const image = player?.run.runs.get(node)?.image;
@@ -86,7 +89,7 @@ export class Questions {
       gpu.release(target);
     }
     return {
-      what: 'pixel',
+      type: 'pixel',
       rgba: [rgba[0], rgba[1], rgba[2], rgba[3]],
       width: image.width,
       height: image.height,
@@ -110,7 +113,7 @@ export class Questions {
     if (!goesOn) {
       exact?.player.dispose();
       const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
-      this.exact = { key, player, frame: -1, loop: new FeedbackClock(), inputs: this.inputs.exact() };
+      this.exact = { key, player, frame: -1, steps: new FeedbackClock(), inputs: this.inputs.exact() };
     }
     const run = this.exact!;
     const { player } = run;
@@ -120,11 +123,11 @@ export class Questions {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
       await player.playExactly(
         scene,
-        { moment, live: run.inputs.at(moment.time, true), canvas, feedback: run.loop.next(moment.dt) },
+        { moment, live: run.inputs.at(moment.time, true), canvas, feedback: run.steps.next(moment.dt) },
         request.node ? [request.node] : [],
         show.canvas.height,
       );
-      // Work must not pile up on the card, and live frames and messages go on in between.
+      // Work must not pile up on the GPU, and live frames and messages go on in between.
       if (k % 4 === 3) await this.gpu.finish();
     }
     run.frame = request.frame;
@@ -138,24 +141,24 @@ export class Questions {
     const { canvas, tempo } = show;
     const scene = sceneOf(show, id);
     const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
-    const loop = new FeedbackClock();
+    const steps = new FeedbackClock();
     const inputs = this.inputs.exact();
     try {
       for (let k = 0; k < pictureSteps; k++) {
         const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
         await player.playExactly(
           scene,
-          // Two steps stand for six: nearly right is enough, and a loop of six steps costs three times as much.
+          // Two steps stand for six: nearly right is enough, and six would cost three times as much.
           {
             moment,
             live: inputs.at(moment.time, player.run.hears),
             canvas: { width, height },
-            feedback: loop.next(moment.dt, 2),
+            feedback: steps.next(moment.dt, 2),
           },
           [],
           canvas.height,
         );
-        // The stage and the desk come first: each step waits until the card is done with the one before.
+        // The stage and the desk come first: each step waits until the GPU is done with the one before.
         await this.gpu.finish();
       }
       return await this.png(player, null, width, height);
@@ -171,13 +174,41 @@ export class Questions {
     height: number,
   ): Promise<ArrayBuffer> {
     const { gpu } = this;
-    gpu.resize(width, height);
-    if (node) {
-      if (!player.peek(node, null, undefined, true)) throw new Error('There is no picture at this node.');
-    } else this.presenter.draw({ first: player.look, second: plainLook(gpu.empty), fade: 0, level: 1 });
-    const bitmap = gpu.canvas.transferToImageBitmap();
+    // Into a target of its own: the canvas keeps its size while outputs are painted on it.
+    const target = gpu.acquire(width, height, '8');
+    const pixels = new Uint8ClampedArray(4 * width * height);
+    try {
+      if (node) {
+        if (!player.peek(node, target, upsideDown, true))
+          throw new Error('There is no picture at this node.');
+      } else {
+        const nothing = plainLook(gpu.empty);
+        this.presenter.draw(
+          { first: player.look, second: nothing, fade: 0, level: 1 },
+          { width, height },
+          undefined,
+          target,
+        );
+      }
+      await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
+    } finally {
+      gpu.release(target);
+    }
+    // Nothing shines through a picture that is looked at by itself.
+    for (let k = 3; k < pixels.length; k += 4) pixels[k] = 255;
     const canvas = new OffscreenCanvas(width, height);
-    canvas.getContext('bitmaprenderer')!.transferFromImageBitmap(bitmap);
+    canvas.getContext('2d')!.putImageData(new ImageData(node ? pixels : flipped(pixels, width), width), 0, 0);
     return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
   }
+}
+
+/** The part of a picture that is drawn, upside down: the GPU counts rows from below, pictures on the page from above. */
+const upsideDown = [0, 1, 1, -1];
+
+/** Rows in the opposite order. */
+function flipped(pixels: Uint8ClampedArray<ArrayBuffer>, width: number): Uint8ClampedArray<ArrayBuffer> {
+  const row = 4 * width;
+  const out = new Uint8ClampedArray(pixels.length);
+  for (let k = 0; k < pixels.length; k += row) out.set(pixels.subarray(k, k + row), pixels.length - row - k);
+  return out;
 }

@@ -1,15 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { Download, FolderOpen } from 'lucide-react';
 import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
-import { kindOf } from '../../core/kind/kind';
-import { givenFunctions, givenNames, readOwnShader } from '../../core/shader/own-shader';
-import { setControl } from '../../core/show/edit';
-import type { PatchNode, Scene } from '../../core/show/types';
-import { catalogue } from '../../nodes/catalogue';
-import { editScene, endGesture } from '../data/show-store';
-import { engine } from '../engine/client';
-import { liveStore } from '../engine/live';
-import { saveAs } from '../parts/save-as';
+import { kindOf } from '../../../core/kind/kind';
+import { givenFunctions, givenNames, readOwnShader } from '../../../core/shader/own-shader';
+import { setControl } from '../../../core/show/edit';
+import type { PatchNode, Scene } from '../../../core/show/types';
+import { catalogue } from '../../../nodes/catalogue';
+import { editScene, endGesture } from '../../data/show-store';
+import { engine } from '../../engine/client';
+import { liveStore } from '../../engine/live';
+import { saveAs } from '../../parts/save-as';
 import type { CodeFault } from './code-editor';
 
 const CodeEditor = lazy(() => import('./code-editor'));
@@ -160,7 +160,7 @@ export function CodeBench({ scene, node }: { scene: Scene; node: PatchNode }) {
 export function ShaderBench({ scene, node }: { scene: Scene; node: string }) {
   const shader = useQuery({
     queryKey: ['shader', scene.id, node, scene],
-    queryFn: () => engine().ask({ what: 'shader', scene: scene.id, node }),
+    queryFn: () => engine().request({ type: 'shader', scene: scene.id, node }),
     staleTime: 0,
   });
   const text = shader.data?.text ?? '';

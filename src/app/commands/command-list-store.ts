@@ -1,0 +1,4 @@
+import { create } from 'zustand';
+
+/** Whether the list of all commands is open. */
+export const commandList = create<{ open: boolean }>()(() => ({ open: false }));

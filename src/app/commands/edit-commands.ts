@@ -1,0 +1,108 @@
+import { removeNodes, disconnect, switchNode } from '../../core/show/edit';
+import { catalogue } from '../../nodes/catalogue';
+import { choose, sessionStore } from '../data/session';
+import { editScene, redo, undo } from '../data/show-store';
+import { copy, duplicate, paste } from '../editor/clipboard';
+import { chosenNodes, sceneAtHand } from './at-hand';
+import type { Command } from './command';
+
+const hasNodes = (): boolean => chosenNodes().length > 0;
+const hasScene = (): boolean => sceneAtHand() !== null;
+
+function remove(): void {
+  const scene = sceneAtHand()!;
+  const nodes = chosenNodes();
+  const { wire } = sessionStore.getState();
+  if (nodes.length) editScene(scene.id, (draft) => removeNodes(draft, catalogue, nodes));
+  else if (wire) editScene(scene.id, (draft) => disconnect(draft, wire));
+  choose([]);
+}
+
+export const editCommands: readonly Command[] = [
+  {
+    id: 'edit.undo',
+    label: 'Undo',
+    help: 'Takes the last edit back',
+    keys: ['Ctrl+Z'],
+    run: undo,
+  },
+  {
+    id: 'edit.redo',
+    label: 'Redo',
+    help: 'Makes the edit again that was taken back',
+    keys: ['Ctrl+Shift+Z', 'Ctrl+Y'],
+    run: redo,
+  },
+  {
+    id: 'edit.cut',
+    label: 'Cut',
+    help: 'Copies the chosen nodes and deletes them',
+    keys: ['Ctrl+X'],
+    when: hasNodes,
+    run: () => {
+      copy(sceneAtHand()!, chosenNodes());
+      remove();
+    },
+  },
+  {
+    id: 'edit.copy',
+    label: 'Copy',
+    help: 'Copies the chosen nodes with their wires',
+    keys: ['Ctrl+C'],
+    when: hasNodes,
+    run: () => copy(sceneAtHand()!, chosenNodes()),
+  },
+  {
+    id: 'edit.paste',
+    label: 'Paste',
+    help: 'Puts copied nodes into the open scene',
+    keys: ['Ctrl+V'],
+    when: hasScene,
+    run: () => paste(sceneAtHand()!),
+  },
+  {
+    id: 'edit.duplicate',
+    label: 'Duplicate',
+    help: 'Copies the chosen nodes beside themselves',
+    keys: ['Ctrl+D'],
+    when: hasNodes,
+    run: () => duplicate(sceneAtHand()!, chosenNodes()),
+  },
+  {
+    id: 'edit.delete',
+    label: 'Delete',
+    help: 'Deletes the chosen nodes or the chosen wire',
+    keys: ['Delete', 'Backspace'],
+    when: () => hasScene() && (hasNodes() || sessionStore.getState().wire !== null),
+    run: remove,
+  },
+  {
+    id: 'edit.all',
+    label: 'Select all',
+    help: 'Chooses all nodes of the open scene',
+    keys: ['Ctrl+A'],
+    when: hasScene,
+    run: () => choose(Object.keys(sceneAtHand()!.nodes)),
+  },
+  {
+    id: 'edit.none',
+    label: 'Select none',
+    help: 'Leaves every node and wire',
+    keys: ['Escape'],
+    when: () => hasNodes() || sessionStore.getState().wire !== null,
+    run: () => choose([]),
+  },
+  {
+    id: 'edit.switch',
+    label: 'Switch nodes off or on',
+    help: 'Switches the chosen nodes off, or all on: a node that is off passes on what enters it',
+    keys: ['Ctrl+0'],
+    when: hasNodes,
+    run: () => {
+      const scene = sceneAtHand()!;
+      const nodes = chosenNodes();
+      const turnOn = !nodes.some((id) => scene.nodes[id].on);
+      editScene(scene.id, (draft) => nodes.forEach((id) => switchNode(draft, id, turnOn)));
+    },
+  },
+];

@@ -1,0 +1,15 @@
+import { isTyping } from '../inputs/keys-pointer';
+import { commandFor } from './registry';
+
+/** Runs commands by their keys in a window. `isStage`: a stage window, where only those for what can't wait work. */
+export function listenToCommandKeys(target: Window, isStage = false): () => void {
+  const onKey = (event: KeyboardEvent): void => {
+    if (event.defaultPrevented || event.repeat) return;
+    const command = commandFor(event, isTyping(event));
+    if (!command || (isStage && !command.everywhere)) return;
+    event.preventDefault();
+    command.run();
+  };
+  target.addEventListener('keydown', onKey);
+  return () => target.removeEventListener('keydown', onKey);
+}

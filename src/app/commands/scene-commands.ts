@@ -1,0 +1,54 @@
+import { openScene } from '../data/session';
+import { showStore } from '../data/show-store';
+import { addScene, duplicateScene, removeScene } from '../editor/scene-actions';
+import { sceneAtHand } from './at-hand';
+import type { Command } from './command';
+
+const isBuild = (): boolean => sceneAtHand() !== null;
+
+/** Opens the scene so many places further on, round the end. */
+function go(by: number): void {
+  const { scenes } = showStore.getState().show;
+  const at = scenes.indexOf(sceneAtHand()!);
+  openScene(scenes[(at + by + scenes.length) % scenes.length].id);
+}
+
+export const sceneCommands: readonly Command[] = [
+  {
+    id: 'scene.new',
+    label: 'New scene',
+    help: 'Adds an empty scene at the end and opens it',
+    when: isBuild,
+    run: addScene,
+  },
+  {
+    id: 'scene.duplicate',
+    label: 'Duplicate scene',
+    help: 'Copies the open scene and opens the copy',
+    when: isBuild,
+    run: () => duplicateScene(sceneAtHand()!.id),
+  },
+  {
+    id: 'scene.delete',
+    label: 'Delete scene',
+    help: 'Deletes the open scene; the message that follows can undo it',
+    when: isBuild,
+    run: () => removeScene(sceneAtHand()!.id),
+  },
+  {
+    id: 'scene.after',
+    label: 'Open the scene after this one',
+    help: 'Opens the scene after this one in Build; the stage stays as it is',
+    keys: ['Alt+ArrowRight'],
+    when: isBuild,
+    run: () => go(1),
+  },
+  {
+    id: 'scene.before',
+    label: 'Open the scene before this one',
+    help: 'Opens the scene before this one in Build; the stage stays as it is',
+    keys: ['Alt+ArrowLeft'],
+    when: isBuild,
+    run: () => go(-1),
+  },
+];

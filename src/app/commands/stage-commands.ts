@@ -1,0 +1,55 @@
+import { sceneAtHand } from './at-hand';
+import type { Command } from './command';
+import { showStore } from '../data/show-store';
+import { engine } from '../engine/client';
+import { liveStore } from '../engine/live';
+import { openStage } from '../stage/open-stage';
+
+const program = () => liveStore.getState().program;
+const fadeSeconds = (): number => showStore.getState().show.fadeSeconds;
+
+export const stageCommands: readonly Command[] = [
+  {
+    id: 'stage.open',
+    label: 'Open a stage window',
+    help: 'Opens a clean window for the stage; F there fills the screen',
+    run: openStage,
+  },
+  {
+    id: 'stage.blackout',
+    label: 'Blackout',
+    help: 'Black on all stage windows',
+    keys: ['F9'],
+    everywhere: true,
+    isOn: () => liveStore.getState().blackout,
+    run: () => engine().perform({ type: 'blackout' }),
+  },
+  {
+    id: 'stage.freeze',
+    label: 'Freeze',
+    help: 'Holds the picture on all stage windows',
+    keys: ['F8'],
+    everywhere: true,
+    isOn: () => liveStore.getState().freeze,
+    run: () => engine().perform({ type: 'freeze' }),
+  },
+  {
+    id: 'stage.take',
+    label: 'Take the open scene to the stage',
+    help: 'Fades the stage to the scene that is open in Build',
+    keys: ['Ctrl+Shift+Enter'],
+    when: () => {
+      const scene = sceneAtHand();
+      return scene !== null && (program().incoming ?? program().program) !== scene.id;
+    },
+    run: () => engine().perform({ type: 'take', scene: sceneAtHand()!.id, seconds: fadeSeconds() }),
+  },
+  {
+    id: 'stage.take-next',
+    label: 'Fade to the next scene',
+    help: 'Fades the stage to the scene that was set as next',
+    keys: ['F7'],
+    when: () => program().next !== null && program().incoming === null,
+    run: () => engine().perform({ type: 'take-next', seconds: fadeSeconds() }),
+  },
+];

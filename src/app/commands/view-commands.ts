@@ -1,0 +1,64 @@
+import { sessionStore } from '../data/session';
+import { navigate } from '../navigation';
+import { sceneAtHand } from './at-hand';
+import { commandList } from './command-list-store';
+import type { Command } from './command';
+
+const isBuild = (): boolean => sceneAtHand() !== null;
+
+const views = [
+  ['build', 'Build', 'Make patches'],
+  ['play', 'Play', 'Perform'],
+  ['inputs', 'Inputs', 'What drives the show'],
+  ['shows', 'Shows', 'Files'],
+] as const;
+
+const guides = [
+  ['handles', 'Handles', 'Handles of the chosen node on the monitor, to drag on the picture'],
+  ['cross', 'Centre', 'A cross through the middle of the monitor; never on stage'],
+  ['safe', 'Safe areas', 'Frames in which action and titles are safe; never on stage'],
+] as const;
+
+export const viewCommands: readonly Command[] = [
+  {
+    id: 'view.commands',
+    label: 'All commands and keys',
+    help: 'Lists every command, to be read or run',
+    keys: ['?'],
+    run: () => commandList.setState(({ open }) => ({ open: !open })),
+  },
+  ...views.map(([path, label, help], k): Command => ({
+    id: `view.${path}`,
+    label: `Go to ${label}`,
+    help: `${help}: the view ${label}`,
+    keys: [`Alt+${k + 1}`],
+    run: () => navigate(`/${path}`),
+  })),
+  {
+    id: 'view.bench',
+    label: 'Bench',
+    help: 'Shows or folds the bench below the patch',
+    keys: ['Alt+B'],
+    when: isBuild,
+    isOn: () => sessionStore.getState().benchOpen,
+    run: () => sessionStore.setState(({ benchOpen }) => ({ benchOpen: !benchOpen })),
+  },
+  ...guides.map(([key, label, help]): Command => ({
+    id: `view.${key}`,
+    label,
+    help,
+    when: isBuild,
+    isOn: () => sessionStore.getState().guides[key],
+    run: () => sessionStore.setState(({ guides: now }) => ({ guides: { ...now, [key]: !now[key] } })),
+  })),
+  {
+    id: 'view.theme',
+    label: 'Light theme',
+    help: 'Light colours for daytime, or dark ones for the night',
+    isOn: () => sessionStore.getState().theme === 'pyrvel-day',
+    run: () =>
+      sessionStore.setState(({ theme }) => ({
+        theme: theme === 'pyrvel-night' ? 'pyrvel-day' : 'pyrvel-night',
+      })),
+  },
+];

@@ -1,0 +1,46 @@
+import type { PerformanceState } from '../../engine/protocol';
+import { engine } from '../engine/client';
+
+const key = 'pyrvel.performance';
+
+interface Kept {
+  showId: string;
+  state: PerformanceState;
+}
+
+/**
+ * Keeps the performance of this tab through a reload: blackout, freeze, range, next and time. Another tab, and a tab that
+ * is opened anew, start afresh. Called once; `openShow` says which show is open.
+ */
+export function keepPerformance(openShow: () => string): void {
+  const keep = (): void => {
+    const state = engine().lastReport;
+    const showId = openShow();
+    if (state && showId) sessionStorage.setItem(key, JSON.stringify({ showId, state } satisfies Kept));
+  };
+  let before = '';
+  engine().on('performance', ({ state: { transport, program, blackout, freeze } }) => {
+    // Time alone is written when the page goes: a reload is noticed, a killed page may lose it.
+    const now = JSON.stringify([
+      transport.playing,
+      transport.range,
+      { ...program, fade: 0 },
+      blackout,
+      freeze,
+    ]);
+    if (now === before) return;
+    before = now;
+    keep();
+  });
+  window.addEventListener('pagehide', keep);
+}
+
+/** How the performance of a show stood in this tab before the reload; null if it was not played here, or can't be read. */
+export function keptPerformance(showId: string): PerformanceState | null {
+  try {
+    const kept = JSON.parse(sessionStorage.getItem(key) ?? 'null') as Kept | null;
+    return kept?.showId === showId ? kept.state : null;
+  } catch {
+    return null;
+  }
+}

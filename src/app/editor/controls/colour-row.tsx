@@ -1,0 +1,67 @@
+import clsx from 'clsx';
+import { Pipette, Waves } from 'lucide-react';
+import { useState } from 'react';
+import { fromHex, toHex } from '../../../core/colour';
+import { TextField } from './field';
+import { MotionRows } from './motion-rows';
+import { Label, type RowProps } from './row';
+
+/** A colour: a chip, its hex code, and on demand its parts and the gradient that it runs through over time. */
+export function ColourRow(props: RowProps<'colour'>) {
+  const { scene, node, control, spec, numbers, parts, set, done, once, reset } = props;
+  const [showsParts, setShowsParts] = useState(false);
+  const [showsMotion, setShowsMotion] = useState(false);
+  const moves = Boolean(scene.nodes[node].motions[control]?.length);
+  return (
+    <div data-part={control}>
+      <div className="flex h-7 items-center gap-2">
+        <Label spec={spec} reset={reset} />
+        <input
+          type="color"
+          aria-label={spec.label}
+          className="h-6 w-10 cursor-pointer rounded border edge bg-transparent"
+          value={toHex(numbers)}
+          onChange={(e) => set([...fromHex(e.target.value)!, numbers[3]])}
+          onBlur={done}
+        />
+        <TextField
+          label={`${spec.label} hex`}
+          value={toHex(numbers)}
+          mono
+          className="w-20!"
+          onChange={(text) => {
+            const rgb = fromHex(text);
+            if (rgb) once([...rgb, numbers[3]]);
+          }}
+        />
+        <span className="grow" />
+        <button
+          type="button"
+          className={clsx('tool', moves && 'text-primary')}
+          aria-expanded={showsMotion}
+          aria-label={`Colours of ${spec.label} over time`}
+          title="Runs it through the colours of a gradient"
+          onClick={() => setShowsMotion(!showsMotion)}
+        >
+          <Waves size={13} />
+        </button>
+        <button
+          type="button"
+          className="tool"
+          aria-expanded={showsParts}
+          aria-label={`Parts of ${spec.label}`}
+          title="Red, green, blue and alpha, each to be driven"
+          onClick={() => setShowsParts(!showsParts)}
+        >
+          <Pipette size={13} />
+        </button>
+      </div>
+      {showsParts ? parts : parts[3]}
+      {showsMotion && (
+        <div className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2">
+          <MotionRows place={{ scene, node, control, part: control, spec }} />
+        </div>
+      )}
+    </div>
+  );
+}

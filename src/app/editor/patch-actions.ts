@@ -1,0 +1,17 @@
+/** What commands can ask of the patch that is shown. */
+interface PatchActions {
+  add(): void;
+  tidy(): void;
+  fit(): void;
+}
+
+/** The patch that is shown; null while there is none. */
+export const patchActions: { current: PatchActions | null } = { current: null };
+
+/** Offers what a patch can do while it is shown; gives what ends the offer. */
+export function offerPatch(actions: PatchActions): () => void {
+  patchActions.current = actions;
+  return () => {
+    if (patchActions.current === actions) patchActions.current = null;
+  };
+}

@@ -1,0 +1,137 @@
+import { beforeEach, describe, expect, test } from '@jest/globals';
+import type { Gpu } from '../gpu/gpu';
+import type { OutputSpec } from '../protocol';
+import { wholePicture } from './mapping';
+import { Outputs } from './outputs';
+
+/** A canvas that counts what it is given. */
+class FakeCanvas {
+  readonly bitmaps: unknown[] = [];
+  constructor(private readonly has = true) {}
+  getContext(): unknown {
+    return this.has ? { transferFromImageBitmap: (bitmap: unknown) => this.bitmaps.push(bitmap) } : null;
+  }
+}
+
+/** The parts of a Gpu that outputs use: a canvas with a size, and a viewport. */
+class FakeGpu {
+  resizes: string[] = [];
+  viewport: number[] = [];
+  canvas = { transferToImageBitmap: () => `${this.resizes.at(-1)} ${this.viewport.join(' ')}` };
+  renderer = { setViewport: (...box: number[]) => void (this.viewport = box) };
+  resize(width: number, height: number): void {
+    const size = `${width}x${height}`;
+    if (this.resizes.at(-1) !== size) this.resizes.push(size);
+  }
+}
+
+const spec = (change: Partial<OutputSpec> = {}): OutputSpec => ({
+  source: { type: 'program' },
+  width: 320,
+  height: 180,
+  mapping: wholePicture,
+  use: 'desk',
+  ...change,
+});
+
+describe('outputs', () => {
+  let told: [string, readonly [number, number]][];
+  let outputs: Outputs;
+  let fake: FakeGpu;
+  let gpu: Gpu;
+  const add = (id: string, change: Partial<OutputSpec> = {}): FakeCanvas => {
+    const canvas = new FakeCanvas();
+    outputs.add(id, spec(change), canvas as unknown as OffscreenCanvas);
+    return canvas;
+  };
+
+  beforeEach(() => {
+    told = [];
+    outputs = new Outputs((id, share) => told.push([id, share]));
+    fake = new FakeGpu();
+    gpu = fake as unknown as Gpu;
+  });
+
+  test('of one source are painted each, in the corner of a canvas that holds the largest', () => {
+    const small = add('small');
+    const large = add('large', { width: 1280, height: 720, use: 'stage' });
+    outputs.paint(gpu, 'desk', false, () => true);
+    outputs.paint(gpu, 'stage', false, () => true);
+    expect(small.bitmaps).toEqual(['1280x720 0 0 320 180']);
+    expect(large.bitmaps).toEqual(['1280x720 0 0 1280 720']);
+    expect(told).toEqual([
+      ['small', [0.25, 0.25]],
+      ['large', [1, 1]],
+    ]);
+    expect([...outputs.sources()]).toEqual([{ type: 'program' }, { type: 'program' }]);
+  });
+
+  test('never change the size of the canvas in steady play', () => {
+    add('a', { width: 400, height: 100 });
+    add('b', { width: 100, height: 300 });
+    add('c', { width: 640, height: 360, use: 'stage' });
+    for (let k = 0; k < 5; k++)
+      for (const use of ['desk', 'stage'] as const) outputs.paint(gpu, use, false, () => true);
+    expect(fake.resizes).toEqual(['640x360']);
+    outputs.remove('c');
+    for (let k = 0; k < 5; k++) outputs.paint(gpu, 'desk', false, () => true);
+    expect(fake.resizes).toEqual(['640x360', '400x300']);
+  });
+
+  test('are told of once, and again only when they lie otherwise in their bitmap', () => {
+    add('a');
+    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'desk', false, () => true);
+    expect(told).toEqual([['a', [1, 1]]]);
+    add('b', { width: 640 });
+    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'desk', false, () => true);
+    expect(told.slice(1)).toEqual([
+      ['a', [0.5, 1]],
+      ['b', [1, 1]],
+    ]);
+    outputs.change('a', { width: 640 });
+    outputs.paint(gpu, 'desk', false, () => true);
+    expect(told.at(-1)).toEqual(['a', [1, 1]]);
+  });
+
+  test('without a picture keep what they show and are not told of', () => {
+    const canvas = add('a');
+    outputs.paint(gpu, 'desk', false, () => false);
+    expect(canvas.bitmaps).toEqual([]);
+    expect(told).toEqual([]);
+  });
+
+  test('that are frozen keep their picture; one that has none yet gets one', () => {
+    const old = add('old', { use: 'stage' });
+    outputs.paint(gpu, 'stage', false, () => true);
+    const fresh = add('fresh', { use: 'stage' });
+    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'stage', true, () => true);
+    expect(old.bitmaps).toHaveLength(1);
+    expect(fresh.bitmaps).toHaveLength(1);
+  });
+
+  test('count pictures on stage only, and know whether there is a stage', () => {
+    add('desk');
+    expect(outputs.hasStage).toBe(false);
+    add('stage', { use: 'stage' });
+    expect(outputs.hasStage).toBe(true);
+    for (const use of ['desk', 'stage'] as const) outputs.paint(gpu, use, false, () => true);
+    expect(outputs.stageFrames).toBe(1);
+    outputs.remove('stage');
+    expect(outputs.hasStage).toBe(false);
+  });
+
+  test('can be given another source, and another size, while they play', () => {
+    add('a');
+    const seen: OutputSpec[] = [];
+    outputs.change('a', { source: { type: 'next' }, width: 200 });
+    outputs.paint(gpu, 'desk', false, (output) => seen.push({ ...output }) > 0);
+    expect(seen[0]).toMatchObject({ source: { type: 'next' }, width: 200, height: 180 });
+  });
+
+  test('on a canvas that cannot show bitmaps are left out; changing one that is gone does nothing', () => {
+    outputs.add('a', spec(), new FakeCanvas(false) as unknown as OffscreenCanvas);
+    outputs.change('gone', { width: 5 });
+    expect([...outputs.sources()]).toEqual([]);
+    expect(outputs.size).toEqual({ width: 1, height: 1 });
+  });
+});

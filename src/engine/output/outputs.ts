@@ -1,0 +1,80 @@
+import type { Gpu } from '../gpu/gpu';
+import type { OutputSource, OutputSpec } from '../protocol';
+
+/** A canvas with what is painted on it. */
+interface Output extends OutputSpec {
+  id: string;
+  context: ImageBitmapRenderingContext;
+  painted: boolean;
+  /** Share of its bitmap that it fills, as it was last told. */
+  share: readonly [number, number];
+}
+
+/** Draws what an output shows into the lower left of the canvas; false: there is nothing to show yet. */
+export type Draw = (output: Readonly<OutputSpec>) => boolean;
+
+/**
+ * Every place where pictures leave the engine. All are painted on the one canvas of the GPU, each in its lower left corner,
+ * and handed over as bitmaps. The canvas is as large as the largest of them and changes its size only when an output comes,
+ * goes or changes: a canvas that is resized waits for all that the GPU was given.
+ */
+export class Outputs {
+  private readonly all = new Map<string, Output>();
+  /** Pictures painted on stage outputs since the start. */
+  stageFrames = 0;
+
+  constructor(private readonly tellPainted: (id: string, share: readonly [number, number]) => void) {}
+
+  add(id: string, spec: OutputSpec, canvas: OffscreenCanvas): void {
+    const context = canvas.getContext('bitmaprenderer');
+    if (context) this.all.set(id, { ...spec, id, context, painted: false, share: [0, 0] });
+  }
+
+  change(id: string, change: Partial<OutputSpec>): void {
+    const output = this.all.get(id);
+    if (output) Object.assign(output, change);
+  }
+
+  remove(id: string): void {
+    this.all.delete(id);
+  }
+
+  get hasStage(): boolean {
+    for (const { use } of this.all.values()) if (use === 'stage') return true;
+    return false;
+  }
+
+  /** What somebody looks at; the same source may come more than once. */
+  *sources(): Iterable<OutputSource> {
+    for (const { source } of this.all.values()) yield source;
+  }
+
+  /** Pixels that hold the largest of them. */
+  get size(): { width: number; height: number } {
+    let [width, height] = [1, 1];
+    for (const output of this.all.values()) {
+      width = Math.max(width, output.width);
+      height = Math.max(height, output.height);
+    }
+    return { width, height };
+  }
+
+  /** Paints all of that use. `frozen`: outputs that have a picture keep it. */
+  paint(gpu: Gpu, use: OutputSpec['use'], frozen: boolean, draw: Draw): void {
+    const { width, height } = this.size;
+    gpu.resize(width, height);
+    for (const output of this.all.values()) {
+      if (output.use !== use || (frozen && output.painted)) continue;
+      gpu.renderer.setViewport(0, 0, output.width, output.height);
+      if (!draw(output)) continue;
+      const share: readonly [number, number] = [output.width / width, output.height / height];
+      if (!output.painted || share[0] !== output.share[0] || share[1] !== output.share[1]) {
+        output.share = share;
+        output.painted = true;
+        this.tellPainted(output.id, share);
+      }
+      output.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
+      if (use === 'stage') this.stageFrames++;
+    }
+  }
+}

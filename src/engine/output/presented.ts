@@ -1,0 +1,36 @@
+import type { OutputSource, ProgramState } from '../protocol';
+import type { Look, Presented } from './presenter';
+
+/** Looks of what is playing. */
+export interface Looks {
+  /** The picture of a scene of the show. */
+  ofScene(id: string): Look | undefined;
+  /** The picture of a source that is one scene. */
+  of(source: OutputSource): Look | undefined;
+  nothing: Look;
+}
+
+/** What an output of a source shows now, transitions included. */
+export function presented(
+  source: OutputSource,
+  { program, incoming, fade, next }: ProgramState,
+  looks: Looks,
+): Omit<Presented, 'level'> {
+  const { nothing } = looks;
+  const scene = (id: string | null): Look => (id ? looks.ofScene(id) : undefined) ?? nothing;
+  switch (source.type) {
+    case 'program':
+      return {
+        first: scene(program),
+        second: scene(incoming),
+        // Eased at both ends, so that a fade neither starts nor stops with a jerk.
+        fade: incoming ? fade * fade * (3 - 2 * fade) : 0,
+      };
+    case 'next':
+      return { first: scene(next), second: nothing, fade: 0 };
+    case 'scene':
+    case 'node':
+    case 'example':
+      return { first: looks.of(source) ?? nothing, second: nothing, fade: 0 };
+  }
+}

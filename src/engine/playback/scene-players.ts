@@ -1,0 +1,138 @@
+import type { Catalogue } from '../../core/kind/kind';
+import type { Frame } from '../../core/run/frame';
+import type { Scene, Show } from '../../core/show/types';
+import type { Gpu } from '../gpu/gpu';
+import type { MediaLibrary } from '../media/library';
+import type { OutputSource } from '../protocol';
+import { ScenePlayer } from './scene-player';
+
+/** Pixels of an example. */
+export const exampleSize = { width: 320, height: 180 };
+
+const withoutKey = (scene: string, node: string): string => `${scene} ${node}`;
+
+/** What is to be played in a frame. */
+export interface Wanted {
+  /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
+  scenes: ReadonlyMap<string, readonly string[]>;
+  sources: readonly OutputSource[];
+}
+
+/** All scenes that are playing: those of the show, those shown without a node of theirs, and examples. */
+export class ScenePlayers {
+  /** Scenes of the show, by id. */
+  readonly playing = new Map<string, ScenePlayer>();
+  private readonly without = new Map<string, ScenePlayer>();
+  private readonly examples = new Map<Scene, ScenePlayer>();
+
+  constructor(
+    private readonly catalogue: Catalogue,
+    private readonly media: MediaLibrary,
+  ) {}
+
+  /** Plays a frame of all that is wanted, and stops the rest. `prepare` is called before a scene of the show is played. */
+  play(
+    gpu: Gpu,
+    show: Show,
+    frame: Frame,
+    { scenes, sources }: Wanted,
+    prepare: (player: ScenePlayer, scene: string) => void,
+  ): void {
+    const { height } = show.canvas;
+    drop(this.playing, (id) => scenes.has(id));
+    for (const [id, nodes] of scenes) {
+      const scene = show.scenes.find((other) => other.id === id);
+      if (!scene) continue;
+      let player = this.playing.get(id);
+      if (!player) this.playing.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
+      prepare(player, id);
+      player.play(scene, frame, nodes, height);
+    }
+    this.playWithout(gpu, show, frame, sources);
+    this.playExamples(gpu, frame, sources);
+  }
+
+  /** A scene as it would be without one node runs beside the real one, only while somebody looks at it. */
+  private playWithout(gpu: Gpu, show: Show, frame: Frame, sources: readonly OutputSource[]): void {
+    const wanted = new Map<string, { scene: Scene; node: string }>();
+    for (const source of sources) {
+      if (source.type !== 'scene' || !source.without) continue;
+      const scene = show.scenes.find(({ id }) => id === source.scene);
+      if (scene?.nodes[source.without])
+        wanted.set(withoutKey(scene.id, source.without), { scene, node: source.without });
+    }
+    drop(this.without, (key) => wanted.has(key));
+    for (const [key, { scene, node }] of wanted) {
+      let player = this.without.get(key);
+      if (!player) {
+        player = new ScenePlayer(gpu, this.catalogue, this.media, scene, { waits: true }, node);
+        this.without.set(key, player);
+        const whole = this.playing.get(scene.id);
+        if (whole) {
+          player.play(scene, frame, [], show.canvas.height);
+          player.renderer.adoptFeedback(whole.renderer);
+        }
+      }
+      player.play(scene, frame, [], show.canvas.height);
+    }
+  }
+
+  /** An example is small and stands beside the show: nothing of the show depends on it. */
+  private playExamples(gpu: Gpu, frame: Frame, sources: readonly OutputSource[]): void {
+    const wanted = new Set(sources.flatMap((source) => (source.type === 'example' ? [source.scene] : [])));
+    drop(this.examples, (scene) => wanted.has(scene));
+    for (const scene of wanted) {
+      let player = this.examples.get(scene);
+      if (!player)
+        this.examples.set(scene, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
+      player.play(scene, { ...frame, canvas: exampleSize }, [], exampleSize.height);
+    }
+  }
+
+  /** Who plays what a source shows; undefined if it is not playing, or is no single scene. */
+  of(source: OutputSource): ScenePlayer | undefined {
+    switch (source.type) {
+      case 'scene':
+        return (
+          (source.without ? this.without.get(withoutKey(source.scene, source.without)) : undefined) ??
+          this.playing.get(source.scene)
+        );
+      case 'node':
+        return this.playing.get(source.scene);
+      case 'example':
+        return this.examples.get(source.scene);
+      case 'program':
+      case 'next':
+        return undefined;
+    }
+  }
+
+  /** Memories start again, as after a jump. */
+  restart(): void {
+    for (const player of this.playing.values()) player.run.restart();
+  }
+
+  /** Goes on with another graphics context. */
+  moveTo(gpu: Gpu): void {
+    for (const player of this.playing.values()) player.moveTo(gpu);
+    this.without.clear();
+    this.examples.clear();
+  }
+
+  keepTo(scenes: ReadonlySet<string>): void {
+    drop(this.playing, (id) => scenes.has(id));
+  }
+
+  clear(): void {
+    for (const players of [this.playing, this.without, this.examples])
+      drop(players as Map<unknown, ScenePlayer>, () => false);
+  }
+}
+
+function drop<K>(players: Map<K, ScenePlayer>, keeps: (key: K) => boolean): void {
+  for (const [key, player] of players) {
+    if (keeps(key)) continue;
+    player.dispose();
+    players.delete(key);
+  }
+}

@@ -1,0 +1,88 @@
+import type { Gpu } from './gpu/gpu';
+import type { GpuClock } from './gpu/gpu-clock';
+import { benchData, glanceNodes, glanceParts } from './output/glance';
+import type { FeedbackWatch } from './image/feedback-watch';
+import type { ScenePlayer } from './playback/scene-player';
+import type { FromEngine, PerformanceState, Stats, Watch } from './protocol';
+
+/** Milliseconds between two reports of a kind. */
+const every = { performance: 40, glance: 50, heard: 50, faults: 100, stats: 250 } as const;
+
+type Tell = (message: FromEngine) => void;
+
+/** Tells the interface what the engine does, each thing no more often than it can be read. */
+export class Reports {
+  private readonly last = { performance: 0, glance: 0, heard: 0, faults: 0, stats: 0 };
+  private readonly toldFaults = new Map<string, string>();
+
+  constructor(private readonly tell: Tell) {}
+
+  private isDue(what: keyof typeof every, now: number, least = 0): boolean {
+    if (now - this.last[what] <= Math.max(least, every[what])) return false;
+    this.last[what] = now;
+    return true;
+  }
+
+  /** Another show: all of its faults are news. */
+  forget(): void {
+    this.toldFaults.clear();
+  }
+
+  /** `isNews`: told at once, since somebody waits for it. */
+  performance(now: number, state: () => PerformanceState, isNews = false): void {
+    if (isNews) this.last.performance = now;
+    else if (!this.isDue('performance', now)) return;
+    this.tell({ type: 'performance', state: state() });
+  }
+
+  /** Each report makes the page paint: `frameMs` of a busy GPU makes them rarer. */
+  glance(now: number, player: ScenePlayer, { cards, inspected, bench }: Watch, frameMs: number): void {
+    if (!this.isDue('glance', now, frameMs / 2)) return;
+    const nodes = glanceNodes(player.run, cards);
+    const parts = inspected ? glanceParts(player.run, inspected) : [];
+    this.tell({ type: 'glance', nodes, parts, bench: bench ? benchData(player.run, bench) : null });
+  }
+
+  heard(now: number, meter: () => Omit<Extract<FromEngine, { type: 'heard' }>, 'type'>): void {
+    if (this.isDue('heard', now)) this.tell({ type: 'heard', ...meter() });
+  }
+
+  faults(
+    now: number,
+    players: ReadonlyMap<string, ScenePlayer>,
+    watched: string | null,
+    watch: FeedbackWatch,
+  ): void {
+    if (!this.isDue('faults', now)) return;
+    for (const [scene, player] of players) {
+      const faults = player.faults();
+      const notes = player.notes();
+      const feedback = scene === watched ? watch.notes(player) : {};
+      const key = JSON.stringify([faults, notes, feedback]);
+      if (this.toldFaults.get(scene) === key) continue;
+      this.toldFaults.set(scene, key);
+      this.tell({ type: 'faults', scene, faults, notes, feedback });
+    }
+  }
+
+  stats(
+    now: number,
+    gpu: Gpu,
+    clock: GpuClock,
+    rest: Pick<Stats, 'stageFrames' | 'frames' | 'cpuMs' | 'width' | 'height'>,
+  ): void {
+    if (!this.isDue('stats', now)) return;
+    this.tell({
+      type: 'stats',
+      stats: {
+        ...rest,
+        framesPerSecond: clock.perSecond,
+        frameMs: clock.frameMs,
+        passes: gpu.passes,
+        targets: gpu.targetCount,
+        shaders: gpu.shaderCount,
+        nodeMs: { ...clock.nodeMs },
+      },
+    });
+  }
+}
