@@ -4,7 +4,7 @@ import path from 'node:path';
 import { describe, expect, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
 import { makeShow } from '../src/core/show/create';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import { Options, readArguments, readFrames, readSize, UsageError } from './arguments';
 import { loopLines } from './loops';

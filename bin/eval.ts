@@ -1,7 +1,7 @@
-import type { Prop } from '../src/core/prop';
+import type { Prop } from '../src/core/kind/prop';
 import { SceneRun } from '../src/core/run/scene-run';
 import type { NodeRun } from '../src/core/run/node-run';
-import type { Scene, Show } from '../src/core/show/types';
+import type { Scene, Show } from '../src/core/document/types';
 import { momentAt } from '../src/core/time/clock';
 import { oneStep } from '../src/core/time/feedback-steps';
 import { LiveInputs } from '../src/engine/playback/live-inputs';

@@ -1,5 +1,5 @@
 import { kindOf } from '../src/core/kind/kind';
-import type { PatchNode, Show } from '../src/core/show/types';
+import type { PatchNode, Show } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import { readFps, readFrames, readPlaces, UsageError, type Options } from './arguments';
 import { figure, quoted } from './csv';

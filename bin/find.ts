@@ -1,4 +1,4 @@
-import type { PatchNode, Scene, Show } from '../src/core/show/types';
+import type { PatchNode, Scene, Show } from '../src/core/document/types';
 import { UsageError } from './arguments';
 
 /** The scene of that name or id. */
@@ -14,7 +14,7 @@ export function findScene(show: Show, wanted: string | undefined): Scene {
 }
 
 /** The node of that name or id. */
-export function findNode(scene: Scene, wanted: string | undefined): PatchNode {
+function findNode(scene: Scene, wanted: string | undefined): PatchNode {
   const nodes = Object.values(scene.nodes);
   const names = nodes.map((n) => n.name).join(', ');
   if (wanted === undefined) throw new UsageError(`--node is missing. ${scene.name} has: ${names}.`);

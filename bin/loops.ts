@@ -1,5 +1,5 @@
 import { loopReport } from '../src/core/show/loop-report';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import type { Options } from './arguments';
 import { findScene } from './find';

@@ -1,12 +1,12 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { packShow, usedFiles } from '../src/core/show/archive';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import { UsageError } from './arguments';
 
 /** The bytes of the files a show uses, from a folder in which each stands under its name or its id. */
-export function filesFrom(folder: string, show: Show): Map<string, Uint8Array> {
+function filesFrom(folder: string, show: Show): Map<string, Uint8Array> {
   const entries = readdirSync(folder);
   const files = new Map<string, Uint8Array>();
   for (const id of usedFiles(show, catalogue)) {

@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import type { FrameRequest } from '../src/engine/protocol';
-import type { Show } from '../src/core/show/types';
+import type { FrameRequest } from '../src/engine/protocol/protocol';
+import type { Show } from '../src/core/document/types';
 import { writeShow } from '../src/core/show/validate';
 import { listen, makeApp } from '../src/server/server';
 import { readFps, readFrames, readSize, UsageError, type Options } from './arguments';

@@ -1,4 +1,4 @@
-import type { Rgba } from '../src/core/show/types';
+import type { Rgba } from '../src/core/document/types';
 
 /** The colours of Night Apiary: honey and wax against a glasshouse at night. */
 export const palette = {

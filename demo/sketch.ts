@@ -9,7 +9,7 @@ import type {
   ReturnSettings,
   Scene,
   Wire,
-} from '../src/core/show/types';
+} from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 
 /** Writes a scene with the same edits that a hand makes in Build. */

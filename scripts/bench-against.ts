@@ -11,7 +11,7 @@ import {
 import os from 'node:os';
 import path from 'node:path';
 import { startBrowser } from '../bin/browser';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { median, ratioOf } from '../src/engine/bench/measure';
 import { listen, makeApp } from '../src/server/server';
 

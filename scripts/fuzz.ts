@@ -6,7 +6,7 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { readArguments } from '../bin/arguments';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { mutated, randomFrom } from '../test/mutate';
 import { trial } from '../test/trial';
 

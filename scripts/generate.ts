@@ -7,7 +7,7 @@ import path from 'node:path';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import { compile as typesOf, type JSONSchema } from 'json-schema-to-typescript';
 import standalone from 'ajv/dist/standalone/index.js';
-import { showSchema } from '../src/core/show/schema';
+import { showSchema } from '../src/core/document/schema';
 
 const root = path.resolve(import.meta.dirname, '..');
 const check = process.argv.includes('--check');
@@ -65,7 +65,7 @@ function validatorText(): string {
     code: { source: true, esm: true },
   });
   ajv.addKeyword('tsType');
-  return `// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
+  return `// Written by scripts/generate.ts from src/core/document/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
 }
 
 /** The types without what their maker says of where each was found and how it is bounded. */
@@ -79,7 +79,7 @@ const plainTypes = (text: string): string =>
 const typesText = async (): Promise<string> =>
   plainTypes(
     await typesOf(structuredClone(showSchema) as unknown as JSONSchema, 'Show', {
-      bannerComment: '// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.',
+      bannerComment: '// Written by scripts/generate.ts from src/core/document/schema.ts. Do not edit.',
       additionalProperties: false,
       unreachableDefinitions: true,
       format: true,
@@ -88,10 +88,10 @@ const typesText = async (): Promise<string> =>
   );
 
 put('src/nodes/catalogue.generated.ts', catalogueText());
-put('src/core/show/types.generated.ts', await typesText());
-put('src/core/show/validator.generated.js', validatorText());
+put('src/core/document/types.generated.ts', await typesText());
+put('src/core/document/validator.generated.js', validatorText());
 put(
-  'src/core/show/validator.generated.d.ts',
+  'src/core/document/validator.generated.d.ts',
   '// Written by scripts/generate.ts. Do not edit.\ndeclare function validate(data: unknown): boolean;\nexport default validate;\n',
 );
 const { publishedSchema } = await import('./published-schema');

@@ -1,7 +1,7 @@
 import type { ControlSpec } from '../src/core/kind/controls';
 import { partName, partsOf } from '../src/core/kind/controls';
 import type { Kind } from '../src/core/kind/kind';
-import { showSchema } from '../src/core/show/schema';
+import { showSchema } from '../src/core/document/schema';
 import { catalogue, familyLabels, familyOf } from '../src/nodes/catalogue';
 
 type Json = Record<string, unknown>;

@@ -64,6 +64,8 @@ if (run(process.execPath, setup)) {
     'demo',
     'scripts',
   ]);
+  step('folders: no cycles', bin('depcruise'), ['--config', '.dependency-cruiser.folders.cjs', 'src']);
+  step('nothing unused', bin('knip'), []);
   step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
   jest('unit');
   if (!unitOnly) {

@@ -3,7 +3,7 @@ import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdri
 import { startBrowser } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { Sketch } from '../demo/sketch';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
@@ -297,7 +297,12 @@ export class Desk {
         visible ? '' : '0',
       );
     await showQuestion(false);
-    const png = await canvas.takeScreenshot();
+    // Of the canvas of an output only the part that its box shows is its picture.
+    const shown = await this.driver.executeScript<WebElement>(
+      'return arguments[0].dataset.output ? arguments[0].parentElement : arguments[0]',
+      canvas,
+    );
+    const png = await shown.takeScreenshot();
     await showQuestion(true);
     const figures = await this.driver.executeAsyncScript<PictureFigures>(
       `const [png, done] = arguments;

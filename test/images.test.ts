@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
-import type { ControlValue } from '../src/core/show/types';
+import type { ControlValue } from '../src/core/document/types';
 import { Desk, smallShow } from './desk';
 
 jest.setTimeout(400000);

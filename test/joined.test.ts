@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
 import { randomAt } from '../src/core/random';
-import type { ControlValue, Scene } from '../src/core/show/types';
+import type { ControlValue, Scene } from '../src/core/document/types';
 import { Probe } from './probe';
 
 jest.setTimeout(400000);

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { Desk, movingShow, smallShow } from './desk';
 
 jest.setTimeout(400000);

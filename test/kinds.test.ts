@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import type { ControlValue } from '../src/core/show/types';
+import type { ControlValue } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import { exrOf, hdrOf, pngOf } from './files';
 import { Case, Probe, type Seen } from './probe';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
-import type { ReturnSettings } from '../src/core/show/types';
+import type { ReturnSettings } from '../src/core/document/types';
 import { Probe } from './probe';
 
 jest.setTimeout(400000);

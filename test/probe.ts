@@ -3,7 +3,7 @@ import type { WebDriver } from 'selenium-webdriver';
 import { startBrowser } from '../bin/browser';
 import { Sketch } from '../demo/sketch';
 import type { ProbeAnswer, ProbeRequest } from '../src/engine/probe/probe-page';
-import type { ControlValue, Scene } from '../src/core/show/types';
+import type { ControlValue, Scene } from '../src/core/document/types';
 import { listen, makeApp } from '../src/server/server';
 
 export type Pixel = readonly [number, number, number, number];

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Sketch } from '../demo/sketch';
-import type { ControlValue } from '../src/core/show/types';
+import type { ControlValue } from '../src/core/document/types';
 import { glbOf, pngOf } from './files';
 import { Probe, type Pixel, type Seen } from './probe';
 

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
-import type { Show } from '../src/core/show/types';
+import type { Show } from '../src/core/document/types';
 import { writeShow } from '../src/core/show/validate';
 import { Desk, movingShow, smallShow } from './desk';
 

@@ -1,9 +1,9 @@
 import { expect } from '@jest/globals';
-import { idleInputs, type InputState } from '../src/core/run/inputs';
+import { idleInputs, type InputState } from '../src/core/inputs/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import { makeScene } from '../src/core/show/create';
 import { addNode, connect } from '../src/core/show/edit';
-import type { ControlValue, SceneLoop } from '../src/core/show/types';
+import type { ControlValue, SceneLoop } from '../src/core/document/types';
 import { momentAt } from '../src/core/time/clock';
 import { oneStep } from '../src/core/time/feedback-steps';
 import { catalogue } from '../src/nodes/catalogue';

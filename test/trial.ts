@@ -1,4 +1,4 @@
-import { idleInputs } from '../src/core/run/inputs';
+import { idleInputs } from '../src/core/inputs/inputs';
 import { SceneRun } from '../src/core/run/scene-run';
 import { whyDark } from '../src/core/run/why-dark';
 import { sceneOutOf } from '../src/core/patch/plan';

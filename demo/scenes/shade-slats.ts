@@ -1,7 +1,7 @@
 import { Sketch } from '../sketch';
 
 /** Seconds of the loop: sixteen beats at 96 a minute. */
-export const slatsLoopSeconds = 10;
+const slatsLoopSeconds = 10;
 
 /** Two crossed families of slats that move by whole periods: after the loop the first picture comes again. */
 export function shadeSlats(): Sketch {

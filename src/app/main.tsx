@@ -6,7 +6,7 @@ import { comeBack, keepEverything, keepPicture } from './data/keeper';
 import { InputsView } from './inputs/inputs-view';
 import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
-import { setRouter } from './navigation';
+import { setRouter } from './actions/navigation';
 import { Fault } from './parts/fault';
 import { Notices } from './parts/notices';
 import { PlayView } from './play/play-view';

@@ -23,7 +23,7 @@ import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
-import { Elsewhere } from './parts/elsewhere';
+import { Elsewhere } from './data/elsewhere';
 import { dropFocus } from './parts/live-button';
 
 const views = [

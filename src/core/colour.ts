@@ -1,4 +1,4 @@
-import type { Rgba, Stop } from './show/types';
+import type { Rgba, Stop } from './document/types';
 
 /** Hue, saturation and lightness (each 0..1) to red, green and blue (K31); CSS Color 4, section 7. */
 export function hslToRgb(h: number, s: number, l: number): [number, number, number] {

@@ -2,18 +2,19 @@ import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
-import type { Show } from '../core/show/types';
+import type { Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
-import { FeedbackWatch } from './image/feedback-watch';
+import { FeedbackWatch } from './output/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
 import { Previews } from './output/previews';
-import { plainLook, Presenter } from './output/presenter';
+import { plainLook } from './image/look';
+import { Presenter } from './output/presenter';
 import { presented } from './output/presented';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance } from './playback/performance';
@@ -28,7 +29,7 @@ import type {
   PerformanceCommand,
   ToEngine,
   Watch,
-} from './protocol';
+} from './protocol/protocol';
 import { Questions } from './questions/questions';
 import { Reports } from './reports';
 

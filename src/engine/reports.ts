@@ -1,9 +1,9 @@
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
 import { benchData, glanceNodes, glanceParts } from './output/glance';
-import type { FeedbackWatch } from './image/feedback-watch';
+import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FromEngine, PerformanceState, Stats, Watch } from './protocol';
+import type { FromEngine, PerformanceState, Stats, Watch } from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
 const every = { performance: 40, glance: 50, heard: 50, faults: 100, stats: 250 } as const;

@@ -1,6 +1,6 @@
 import { catalogue } from '../nodes/catalogue';
 import { Engine } from './engine';
-import type { FromEngine, ToEngine } from './protocol';
+import type { FromEngine, ToEngine } from './protocol/protocol';
 
 interface WorkerScope {
   onmessage: ((event: MessageEvent<ToEngine>) => void) | null;

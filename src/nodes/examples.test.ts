@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { buildPlan, sceneOutOf } from '../core/patch/plan';
-import { idleInputs } from '../core/run/inputs';
+import { idleInputs } from '../core/inputs/inputs';
 import { SceneRun } from '../core/run/scene-run';
 import { makeShow } from '../core/show/create';
 import { checkShow } from '../core/show/validate';

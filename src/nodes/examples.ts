@@ -2,7 +2,7 @@ import { sceneOutOf } from '../core/patch/plan';
 import type { InputSpec, Kind } from '../core/kind/kind';
 import { makeScene } from '../core/show/create';
 import { addNode, connect, EditError, setFormula } from '../core/show/edit';
-import type { ControlValue, Scene } from '../core/show/types';
+import type { ControlValue, Scene } from '../core/document/types';
 import { catalogue } from './catalogue';
 
 /** A node that an example is fed by. */

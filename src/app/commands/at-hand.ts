@@ -1,4 +1,4 @@
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';
 

@@ -8,7 +8,7 @@ import { applies, commands } from './registry';
 const groups = Object.keys(commandGroups) as (keyof typeof commandGroups)[];
 
 /** Keys as caps. */
-export function Keys({ keys }: { keys: string }) {
+function Keys({ keys }: { keys: string }) {
   return (
     <span className="flex gap-0.5">
       {keys.split(/\+(?=.)/).map((key) => (

@@ -2,7 +2,7 @@ import { removeNodes, disconnect, switchNode } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, sessionStore } from '../data/session';
 import { editScene, redo, undo } from '../data/show-store';
-import { copy, duplicate, paste } from '../editor/clipboard';
+import { copy, duplicate, paste } from '../actions/clipboard';
 import { chosenNodes, sceneAtHand } from './at-hand';
 import type { Command } from './command';
 

@@ -1,5 +1,5 @@
 import type { Command } from './command';
-import { patchActions } from '../editor/patch-actions';
+import { patchActions } from '../actions/patch-actions';
 
 const isShown = (): boolean => patchActions.current !== null;
 

@@ -1,6 +1,6 @@
 import { openScene } from '../data/session';
 import { showStore } from '../data/show-store';
-import { addScene, duplicateScene, removeScene } from '../editor/scene-actions';
+import { addScene, duplicateScene, removeScene } from '../actions/scene-actions';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
 

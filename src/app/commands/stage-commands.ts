@@ -3,7 +3,7 @@ import type { Command } from './command';
 import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { openStage } from '../stage/open-stage';
+import { openStage } from '../actions/open-stage';
 
 const program = () => liveStore.getState().program;
 const fadeSeconds = (): number => showStore.getState().show.fadeSeconds;

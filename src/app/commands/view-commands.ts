@@ -1,5 +1,5 @@
 import { sessionStore } from '../data/session';
-import { navigate } from '../navigation';
+import { navigate } from '../actions/navigation';
 import { sceneAtHand } from './at-hand';
 import { commandList } from './command-list-store';
 import type { Command } from './command';

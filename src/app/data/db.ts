@@ -1,5 +1,5 @@
 import Dexie, { type EntityTable } from 'dexie';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 
 /** A show as it is kept in this browser. */
 export interface StoredShow {
@@ -15,13 +15,13 @@ export interface StoredShow {
 }
 
 /** Bytes of a file that shows use, by what it holds. */
-export interface StoredFile {
+interface StoredFile {
   id: string;
   blob: Blob;
 }
 
 /** A small picture of a scene for its tile. */
-export interface StoredTile {
+interface StoredTile {
   /** Show and scene. */
   id: string;
   show: string;
@@ -31,7 +31,7 @@ export interface StoredTile {
 }
 
 /** Where the performer was. */
-export interface Session {
+interface Session {
   id: 'here';
   showId: string;
   sceneId: string;

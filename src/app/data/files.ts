@@ -1,5 +1,5 @@
 import { renameFiles, usedFiles } from '../../core/show/archive';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';
 import { database } from './db';

@@ -1,5 +1,5 @@
 import { applyChanges, changesBetween, type ShowChange } from '../../core/show/changes';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 
 /**
  * Edits that are not in the database yet. The database takes a moment, which a page that is reloaded or killed may not

@@ -1,7 +1,7 @@
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { readShow, ShowFileError } from '../../core/show/validate';
-import type { PerformanceState } from '../../engine/protocol';
+import type { PerformanceState } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { say } from '../parts/notices';
@@ -61,7 +61,7 @@ async function saveSession(): Promise<void> {
 }
 
 /** Fetches the demo show that ships with the app. */
-export async function fetchDemo(): Promise<Show> {
+async function fetchDemo(): Promise<Show> {
   const response = await fetch('/demo/night-apiary.pyrvel.json');
   if (!response.ok) throw new Error(`The demo show is not there (${response.status}).`);
   return readShow(await response.text(), catalogue).show;

@@ -1,4 +1,4 @@
-import type { PerformanceState } from '../../engine/protocol';
+import type { PerformanceState } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 
 const key = 'pyrvel.performance';

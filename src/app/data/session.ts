@@ -1,6 +1,14 @@
 import { create } from 'zustand';
-import type { ControlLink } from '../editor/controls/part-place';
-import type { WorkScale } from '../../engine/protocol';
+import type { WorkScale } from '../../engine/protocol/protocol';
+
+/** A control part on its way to another that will follow it. */
+export interface ControlLink {
+  scene: string;
+  node: string;
+  part: string;
+  /** How formulas name it. */
+  text: string;
+}
 
 interface SessionState {
   sceneId: string;

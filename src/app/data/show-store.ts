@@ -3,7 +3,7 @@ import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
 import { EditError } from '../../core/show/edit';
 import { makeShow } from '../../core/show/create';
-import type { Scene, Show } from '../../core/show/types';
+import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { say } from '../parts/notices';
 import { ownership } from './ownership';

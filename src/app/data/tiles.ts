@@ -1,4 +1,4 @@
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { database } from './db';
 import { nameOf } from './files';
 

@@ -4,7 +4,7 @@ import type { Carries, Kind } from '../../core/kind/kind';
 import { takes } from '../../core/kind/kind';
 import { partsOf } from '../../core/kind/controls';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { wireColour } from './flow-model';
 import { KindHelp } from './kind-help';
 

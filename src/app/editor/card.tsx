@@ -3,13 +3,13 @@ import { Handle, Position, useUpdateNodeInternals, type NodeProps } from '@xyflo
 import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
-import type { NodeGlance } from '../../engine/protocol';
+import type { NodeGlance } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { useSession } from '../data/session';
 import { liveStore, onGlance, usePreview } from '../engine/live';
 import { shortNumber } from '../parts/scrub-number';
 import { hoverNode } from './alt-node';
-import { drawPoints } from './draw-points';
+import { drawPoints } from './bench/draw-points';
 import { leftPorts, lowerPorts, wireColour, type CardNode } from './flow-model';
 import { setMeanColour } from './wire-colours';
 

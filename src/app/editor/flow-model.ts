@@ -2,7 +2,7 @@ import { kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
 import { portLabel, portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
-import type { PatchNode, Scene, Wire } from '../../core/show/types';
+import type { PatchNode, Scene, Wire } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 
 export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean }, 'card'>;

@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { makeScene } from '../../core/show/create';
 import { addNode, setFormula } from '../../core/show/edit';
-import type { ControlValue, PatchNode, Scene } from '../../core/show/types';
+import type { ControlValue, PatchNode, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { dragged, dragsOf, handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';
 

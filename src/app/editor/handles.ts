@@ -1,7 +1,7 @@
 import type { ControlSpec, Handle } from '../../core/kind/controls';
 import { kindOf } from '../../core/kind/kind';
 import { numbersOf, plainValue } from '../../core/run/node-run';
-import type { PatchNode, Scene } from '../../core/show/types';
+import type { PatchNode, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 
 /** A place on the monitor that can be dragged: heights from the middle, y up. */

@@ -1,7 +1,7 @@
 import { Plus } from 'lucide-react';
 import { useMemo } from 'react';
 import type { Kind } from '../../core/kind/kind';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { exampleOf } from '../../nodes/examples';
 import { EngineCanvas } from '../engine/engine-canvas';
 

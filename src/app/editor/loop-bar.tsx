@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { Repeat } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { loopSecondsOf } from '../../core/time/clock';
 import { runCommand } from '../commands/registry';
 import { useShow } from '../data/show-store';

@@ -1,12 +1,12 @@
 import { Check, Wand2 } from 'lucide-react';
 import { kindOf } from '../../core/kind/kind';
 import { fitPace, loopReport, type Pace } from '../../core/show/loop-report';
-import type { Scene, SceneLoop } from '../../core/show/types';
+import type { Scene, SceneLoop } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber, shortNumber } from '../parts/scrub-number';
-import { SelectField } from './controls/field';
+import { SelectField } from '../parts/field';
 
 const unitWords: Readonly<Record<Pace['unit'], string>> = {
   hertz: 'a second',

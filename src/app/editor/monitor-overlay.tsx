@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { setControl } from '../../core/show/edit';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { useSession } from '../data/session';
 import { editScene, endGesture } from '../data/show-store';
 import { dragged, dragsOf, handlesOf, placeAdder, safeAreas, snapped, type MonitorHandle } from './handles';

@@ -1,10 +1,11 @@
 import { EyeOff, Frame, Gauge, Grip, Plus } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { CommandButton } from '../commands/command-button';
 import { useSession } from '../data/session';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
+import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
 import { shortNumber } from '../parts/scrub-number';
 import { useAltNode } from './alt-node';
@@ -70,7 +71,12 @@ export function Monitor({ scene }: { scene: Scene }) {
   return (
     <section aria-label="Monitor" className="shrink-0">
       <div className="relative w-full" style={{ aspectRatio: `${canvas.width} / ${canvas.height}` }}>
-        <EngineCanvas source={source} className="h-full w-full" playable label={`Picture of ${scene.name}`} />
+        <EngineCanvas
+          source={source}
+          className="h-full w-full"
+          listen={listenToPointer}
+          label={`Picture of ${scene.name}`}
+        />
         <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
         {without && scene.nodes[without] && (
           <span

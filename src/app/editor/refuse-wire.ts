@@ -2,7 +2,7 @@ import { kindOf } from '../../core/kind/kind';
 import { kindBetween } from '../../core/patch/between';
 import { addNode, connect } from '../../core/show/edit';
 import { freePlace } from '../../core/show/free-place';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';

@@ -1,13 +1,13 @@
 import { RotateCcw, TriangleAlert } from 'lucide-react';
 import { kindOf } from '../../core/kind/kind';
 import { reaches } from '../../core/patch/wiring';
-import type { Precision, ReturnSettings, Scene, Wire } from '../../core/show/types';
+import type { Precision, ReturnSettings, Scene, Wire } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene, endGesture } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
-import { SelectField } from './controls/field';
+import { SelectField } from '../parts/field';
 
 function Row({ label, help, children }: { label: string; help: string; children: React.ReactNode }) {
   return (

@@ -1,9 +1,9 @@
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { sessionStore, useSession } from '../data/session';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { ScrubNumber } from '../parts/scrub-number';
-import { SelectField } from './controls/field';
+import { SelectField } from '../parts/field';
 import { LoopSection } from './loop-section';
 
 /** The settings of the whole show, while nothing is chosen. */

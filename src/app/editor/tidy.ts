@@ -1,6 +1,6 @@
 import { kindOf } from '../../core/kind/kind';
 import ELK from 'elkjs/lib/elk.bundled.js';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { moveNode } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';

@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import { Lightbulb, X } from 'lucide-react';
 import type { DarkReason } from '../../core/run/why-dark';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { choose } from '../data/session';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';

@@ -1,4 +1,4 @@
-import type { PreviewCell } from '../../engine/protocol';
+import type { PreviewCell } from '../../engine/protocol/protocol';
 
 const colours = new Map<string, string>();
 const listeners = new Map<string, Set<(colour: string) => void>>();

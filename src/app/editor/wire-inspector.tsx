@@ -2,7 +2,7 @@ import { Trash2, Undo2 } from 'lucide-react';
 import { kindOf } from '../../core/kind/kind';
 import { portOf } from '../../core/patch/wiring';
 import { disconnect } from '../../core/show/edit';
-import type { Scene, Wire } from '../../core/show/types';
+import type { Scene, Wire } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';

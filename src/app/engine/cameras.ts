@@ -1,4 +1,4 @@
-import type { ToEngine } from '../../engine/protocol';
+import type { ToEngine } from '../../engine/protocol/protocol';
 
 /** A camera that went is looked for again after this many milliseconds. */
 const retryMs = 3000;

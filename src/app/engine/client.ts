@@ -1,6 +1,6 @@
 import { assertNever } from '../../core/assert-never';
 import { changesBetween } from '../../core/show/changes';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
 import { drawVector } from './vector';
 import type {
@@ -17,7 +17,7 @@ import type {
   SettingMessage,
   ToEngine,
   Watch,
-} from '../../engine/protocol';
+} from '../../engine/protocol/protocol';
 
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
 

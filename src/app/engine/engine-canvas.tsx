@@ -1,8 +1,7 @@
 import { useEffect, useRef } from 'react';
-import type { OutputSource } from '../../engine/protocol';
+import type { OutputSource } from '../../engine/protocol/protocol';
 import { engine } from './client';
 import { placeInBitmap } from './place-in-bitmap';
-import { listenToPointer } from '../inputs/keys-pointer';
 
 /** Pixels of a canvas on the desk: at most 1.5 for each of the page's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {
@@ -13,16 +12,16 @@ const sizeOf = (box: HTMLElement): { width: number; height: number } => {
   };
 };
 
-/** An output on the desk. With `playable`, the pointer over it drives Pointer nodes. `source` has to be memoised. */
+/** An output on the desk. `listen` is given the element while it is shown, and gives what ends that. It and `source` have to be memoised. */
 export function EngineCanvas({
   source,
   className,
-  playable,
+  listen,
   label,
 }: {
   source: OutputSource;
   className?: string;
-  playable?: boolean;
+  listen?: (element: HTMLElement) => () => void;
   label: string;
 }) {
   const box = useRef<HTMLDivElement>(null);
@@ -62,7 +61,7 @@ export function EngineCanvas({
       client.resizeOutput(id, width, height);
     });
     observer.observe(element);
-    const deaf = playable ? listenToPointer(element) : undefined;
+    const deaf = listen?.(element);
     return () => {
       stop();
       deaf?.();
@@ -71,7 +70,7 @@ export function EngineCanvas({
       client.removeOutput(id);
       element.replaceChildren();
     };
-  }, [playable]);
+  }, [listen]);
   return (
     <div
       ref={box}

@@ -7,7 +7,7 @@ import type {
   PerformanceState,
   PreviewCell,
   Stats,
-} from '../../engine/protocol';
+} from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
@@ -55,7 +55,7 @@ function add<K, L>(map: Map<K, Set<L>>, key: K, listener: L): () => void {
 }
 
 /** Called with each new small picture of an image node. */
-export const onPreview = (node: string, listener: PreviewListener): (() => void) =>
+const onPreview = (node: string, listener: PreviewListener): (() => void) =>
   add(previewListeners, node, listener);
 
 /** Called about twenty times a second with the numbers of a node. */

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { idleControllers, type ControllerState, type InputEvent } from '../../core/run/inputs';
+import { idleControllers, type ControllerState, type InputEvent } from '../../core/inputs/inputs';
 import { engine } from '../engine/client';
 
 type Changing<T> = { -readonly [K in keyof T]: T[K] };

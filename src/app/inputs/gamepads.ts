@@ -1,4 +1,4 @@
-import type { PadState } from '../../core/run/inputs';
+import type { PadState } from '../../core/inputs/inputs';
 import { controllers, controllersChanged, heard } from './controllers';
 import { inputStore } from './input-store';
 

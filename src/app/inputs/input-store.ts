@@ -1,7 +1,7 @@
 import { create } from 'zustand';
 
 /** How it stands with a source that needs leave or a wire. */
-export type Standing =
+type Standing =
   /** Nobody asked for it yet. */
   | 'idle'
   | 'asking'
@@ -14,7 +14,7 @@ export interface SourceStatus {
   message: string;
 }
 
-export interface HeardSound {
+interface HeardSound {
   level: number;
   bands: Float32Array;
   onsets: number;

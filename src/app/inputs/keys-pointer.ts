@@ -1,4 +1,4 @@
-import type { KeyState, PointerState } from '../../core/run/inputs';
+import type { KeyState, PointerState } from '../../core/inputs/inputs';
 import { controllers, controllersChanged, heard } from './controllers';
 
 /** Whether a key belongs to a text that is being typed, or to a list that has the keyboard. */

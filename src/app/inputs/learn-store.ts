@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { setControl } from '../../core/show/edit';
 import { editScene, showStore } from '../data/show-store';
 import { say } from '../parts/notices';

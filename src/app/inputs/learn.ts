@@ -1,8 +1,8 @@
 import type { Learned } from '../../core/kind/kind';
-import type { InputEvent } from '../../core/run/inputs';
+import type { InputEvent } from '../../core/inputs/inputs';
 import { addNode, connect, disconnect, renameNode, setFormula } from '../../core/show/edit';
 import { freePlace } from '../../core/show/free-place';
-import type { ControlValue, Scene } from '../../core/show/types';
+import type { ControlValue, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
 import { onHeard } from './controllers';
@@ -11,7 +11,7 @@ import { onHeard } from './controllers';
 type LearnedNode = Learned & { kind: string };
 
 /** The node that follows an event: of the given kind, or of the first that listens to it. */
-export function learnedFrom(event: InputEvent, only: string | null = null): LearnedNode | null {
+function learnedFrom(event: InputEvent, only: string | null = null): LearnedNode | null {
   for (const kind of catalogue.values()) {
     if (kind.output !== 'signal' || (only !== null && kind.id !== only)) continue;
     const learned = kind.learn?.(event);

@@ -1,6 +1,6 @@
 import { Piano } from 'lucide-react';
 import { useRef } from 'react';
-import { SelectField } from '../editor/controls/field';
+import { SelectField } from '../parts/field';
 import { useAddFile } from '../data/use-add-file';
 import { editShow, useShow } from '../data/show-store';
 import { useHand } from './controllers';

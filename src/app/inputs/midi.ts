@@ -12,7 +12,7 @@ const clock = new ClockTempo();
 let access: MIDIAccess | null = null;
 
 /** Takes the bytes of one message, from a device or from the surface on the screen. */
-export function takeMidi(bytes: ArrayLike<number>): void {
+function takeMidi(bytes: ArrayLike<number>): void {
   const event = readMessage(bytes);
   if (!event) return;
   if (event.type === 'clock') {

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { Gamepad2, Keyboard, MousePointer2, Network } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { TextField } from '../editor/controls/field';
+import { TextField } from '../parts/field';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber, shortNumber } from '../parts/scrub-number';
 import { moveStandIn } from './gamepads';

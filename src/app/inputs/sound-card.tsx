@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { AudioLines } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { ShowInputs } from '../../core/show/types';
-import { SelectField } from '../editor/controls/field';
+import type { ShowInputs } from '../../core/document/types';
+import { SelectField } from '../parts/field';
 import { useAddFile } from '../data/use-add-file';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber } from '../parts/scrub-number';

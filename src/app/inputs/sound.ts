@@ -1,4 +1,4 @@
-import type { ShowInputs } from '../../core/show/types';
+import type { ShowInputs } from '../../core/document/types';
 import { database } from '../data/db';
 import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';

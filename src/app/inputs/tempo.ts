@@ -1,4 +1,4 @@
-import type { ShowInputs } from '../../core/show/types';
+import type { ShowInputs } from '../../core/document/types';
 import { editShow, showStore } from '../data/show-store';
 
 /** Less than this is no change of tempo but unrest of the measuring. */

@@ -12,7 +12,7 @@ export interface Notice {
 const store = create<{ notices: Notice[] }>()(() => ({ notices: [] }));
 let lastId = 0;
 
-export const dismiss = (id: number): void =>
+const dismiss = (id: number): void =>
   store.setState((s) => ({ notices: s.notices.filter((n) => n.id !== id) }));
 
 /** Says something at the edge of the screen. Errors stay until they are closed. */

@@ -3,6 +3,7 @@ import { editShow, endGesture, useShow } from '../data/show-store';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
+import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
 import { dropFocus } from '../parts/live-button';
 import { ScrubNumber } from '../parts/scrub-number';
@@ -84,7 +85,7 @@ export function PlayView() {
             </span>
           </div>
           <div className="overflow-hidden rounded-md border-2 border-primary" style={ratio}>
-            <EngineCanvas source={onAir} className="h-full w-full" playable label="Program" />
+            <EngineCanvas source={onAir} className="h-full w-full" listen={listenToPointer} label="Program" />
           </div>
         </section>
         <div className="flex w-28 flex-col items-center justify-center gap-3">

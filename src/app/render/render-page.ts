@@ -1,10 +1,10 @@
 import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { readMidiFile } from '../../core/midi/file';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { decodeSound } from '../inputs/sound-file';
 import { engine } from '../engine/client';
-import type { FrameRequest } from '../../engine/protocol';
+import type { FrameRequest } from '../../engine/protocol/protocol';
 
 /** What the command line calls in this page: the real engine, asked for exact frames. */
 export interface RenderPage {

@@ -9,7 +9,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { makeShow, structuredCloneOf } from '../../core/show/create';
 import { readShow, ShowFileError, writeShow } from '../../core/show/validate';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { database, type StoredShow } from '../data/db';
 import { binDays, bringBack, daysLeft, deleteForGood, moveToBin } from '../data/bin';

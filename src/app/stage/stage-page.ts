@@ -23,6 +23,7 @@ const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
   makeCanvas() {
     const canvas = document.createElement('canvas');
+    canvas.dataset.output = 'stage';
     placeInBitmap(canvas, [1, 1]);
     Object.assign(canvas, size());
     // Below the one that still shows the last picture, until it has one of its own.

@@ -4,7 +4,7 @@ const { exp, min, PI, sin } = Math;
 
 /** Tempo and length of the loop that ships: four bars of four. */
 export const loopTempo = 120;
-export const loopBeats = 16;
+const loopBeats = 16;
 
 const hertzOf = (note: number): number => 440 * Math.pow(2, (note - 69) / 12);
 

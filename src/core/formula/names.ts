@@ -1,7 +1,7 @@
 import { formulaConstants } from './functions';
 
 /** Names of the time. */
-export const timeNames = ['time', 'beat', 'bar', 'frame'] as const;
+const timeNames = ['time', 'beat', 'bar', 'frame'] as const;
 export type TimeName = (typeof timeNames)[number];
 export const isTimeName = (name: string): name is TimeName => (timeNames as readonly string[]).includes(name);
 

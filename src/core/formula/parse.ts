@@ -1,22 +1,7 @@
 import jsep from 'jsep';
 import { formulaConstants, formulaFunctions } from './functions';
 
-export const binaryOperators = [
-  '+',
-  '-',
-  '*',
-  '/',
-  '%',
-  '^',
-  '<',
-  '<=',
-  '>',
-  '>=',
-  '==',
-  '!=',
-  '&&',
-  '||',
-] as const;
+const binaryOperators = ['+', '-', '*', '/', '%', '^', '<', '<=', '>', '>=', '==', '!=', '&&', '||'] as const;
 export type BinaryOperator = (typeof binaryOperators)[number];
 
 /** A checked formula: every name known, every call with the right number of arguments. */

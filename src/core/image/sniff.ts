@@ -48,8 +48,6 @@ export function sniff(bytes: Uint8Array): FileForm {
   return 'unknown';
 }
 
-export const modelForms: ReadonlySet<FileForm> = new Set(['glb', 'gltf', 'ply', 'obj', 'stl']);
-
 export const pictureForms: ReadonlySet<FileForm> = new Set([
   'png',
   'jpeg',

@@ -1,4 +1,4 @@
-import type { CurveLane, Rgba, Stop } from '../show/types';
+import type { CurveLane, Rgba, Stop } from '../document/types';
 
 interface ControlBase {
   label: string;
@@ -184,7 +184,7 @@ export type ControlSpec =
 export type ControlSpecs = Readonly<Record<string, ControlSpec>>;
 
 /** What a node's code gets for a control. */
-export type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: true }
+type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: true }
   ? Float32Array
   : S extends { type: 'number' | 'whole' | 'angle' | 'button' }
     ? number

@@ -1,12 +1,13 @@
-import type { InputEvent, InputState } from '../run/inputs';
-import type { ImageRef } from '../image-ref';
-import type { FieldShotSettings, Prop, ShotSettings } from '../prop';
+import type { InputEvent, InputState } from '../inputs/inputs';
+import type { ImageRef } from './image-ref';
+import type { FieldShotSettings, Prop, ShotSettings } from './prop';
 import type { Model } from '../shape/model/model';
 import type { Shape } from '../shape/shape';
 import type { Signal, SignalBuffer } from '../signal/signal';
 import type { FormulaValues } from '../formula/run';
-import type { ControlValue, Motion } from '../show/types';
+import type { ControlValue, Motion } from '../document/types';
 import type { Moment } from '../time/clock';
+import type { LetterRequest, Outline } from '../text/outlines';
 import type { TextLayout } from '../text/layout';
 import type { ClipTiming } from '../time/clip-time';
 import type { ControlSpecs, ResolvedControls } from './controls';
@@ -45,13 +46,13 @@ interface Carried {
 }
 
 /** A distance field: the node that gives it. Its code is put together by whoever photographs it. */
-export interface FieldRef {
+interface FieldRef {
   field: string;
 }
 
 type One<S extends InputSpec> =
   Carried[S['carries']] | (S extends { also: infer A extends Carries } ? Carried[A] : never);
-export type InputValue<S extends InputSpec> = S extends { many: true } ? readonly One<S>[] : One<S> | null;
+type InputValue<S extends InputSpec> = S extends { many: true } ? readonly One<S>[] : One<S> | null;
 export type InputValues<I extends InputSpecs> = { readonly [K in keyof I]: InputValue<I[K]> };
 
 /** What the hooks of a kind are given. Nothing else may be read: no clock, no random numbers, no globals. */
@@ -86,17 +87,6 @@ export interface Work<C, I extends InputSpecs> {
 
 /** What comes from outside while numbers and shapes are worked out. */
 export type Resources = Required<Pick<Work<ControlSpecs, InputSpecs>, 'letters' | 'model'>>;
-
-/** Letters to be drawn as lines: one line of text, capital height 1, the middle at 0, 0. */
-export interface LetterRequest {
-  text: string;
-  font: string;
-  /** Added between letters, in capital heights. */
-  spacing: number;
-}
-
-/** A closed run of points, x and y in turn. */
-export type Outline = readonly number[];
 
 /** One lane of a formula control, ready to run. */
 export interface LaneRunner {
@@ -282,7 +272,7 @@ export type Paint<C, I extends InputSpecs> =
   | { type: 'shot'; settings(work: Work<C, I>): ShotSettings }
   | { type: 'field'; settings(work: Work<C, I>): FieldShotSettings };
 
-export interface Pass<C> {
+interface Pass<C> {
   body: string;
   /** Under which later passes read it; the pass before it if it was skipped. */
   name?: string;
@@ -338,7 +328,7 @@ export interface ImageKind<
  * join: from the distances `a` and `b` of two to the new one and the share of b in how it looks, folded over all inputs.
  * copies: the first input at `$list` places (x, y, z and size), joined as above; `i` is the number of a copy.
  */
-export type FieldCode =
+type FieldCode =
   | { type: 'solid'; distance: string }
   | { type: 'warp'; place: string; distance?: string }
   | { type: 'join'; join: string }

@@ -1,6 +1,6 @@
 import type { MidiEvent } from './message';
 
-export interface NoteState {
+interface NoteState {
   down: boolean;
   /** 0..1 of the last hit. */
   velocity: number;

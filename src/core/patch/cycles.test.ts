@@ -2,7 +2,7 @@ import { expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeScene } from '../show/create';
 import { addNode, connect } from '../show/edit';
-import type { Scene } from '../show/types';
+import type { Scene } from '../document/types';
 import { randomAt } from '../random';
 import { cyclesOf } from './cycles';
 import { buildPlan, sceneOutOf } from './plan';

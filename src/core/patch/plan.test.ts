@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeScene } from '../show/create';
 import { addNode, connect, renameNode, setFormula } from '../show/edit';
-import type { Scene } from '../show/types';
+import type { Scene } from '../document/types';
 import { buildPlan, sceneOutOf } from './plan';
 import { numberImages, storedImages } from './storage';
 

@@ -1,10 +1,10 @@
-import { asideOf, defaultReturn } from '../show/return-settings';
+import { asideOf, defaultReturn } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import type { Catalogue, Kind } from '../kind/kind';
-import { motionsOf, triggersOf } from '../show/motions';
-import type { PatchNode, Scene, Wire } from '../show/types';
+import { motionsOf, triggersOf } from '../document/motions';
+import type { PatchNode, Scene, Wire } from '../document/types';
 import { originFinder, portLabel, portOf, portTakes, wiresInto, type Origin } from './wiring';
 
 /** Where an input of a planned node comes from. */
@@ -54,7 +54,7 @@ export interface Plan {
 const formulaWord = /(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g;
 
 /** Ids of the nodes whose names a formula text speaks of. */
-export function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string[] {
+function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string[] {
   const found: string[] = [];
   for (const [word] of text.matchAll(formulaWord)) {
     const id = byName.get(word);

@@ -1,6 +1,6 @@
-import { asideOf } from '../show/return-settings';
+import { asideOf } from '../document/return-settings';
 import type { ImageKind, Reads } from '../kind/kind';
-import type { Scene } from '../show/types';
+import type { Scene } from '../document/types';
 import type { Cycle } from './cycles';
 import type { Plan, PlanNode, PlanSource } from './plan';
 

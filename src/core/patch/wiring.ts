@@ -1,7 +1,7 @@
 import { kindOf } from '../kind/kind';
 import { partLabel, partName, partsOf } from '../kind/controls';
 import { passThroughOf, type Carries, type Catalogue, type Kind } from '../kind/kind';
-import type { PatchNode, Scene, Wire } from '../show/types';
+import type { PatchNode, Scene, Wire } from '../document/types';
 
 /** What a port of a kind is: an input, a control, or one part of a control. */
 export type Port =

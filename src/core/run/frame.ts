@@ -1,6 +1,6 @@
 import type { Moment } from '../time/clock';
 import type { FeedbackSteps } from '../time/feedback-steps';
-import type { InputState } from './inputs';
+import type { InputState } from '../inputs/inputs';
 
 /** What one frame of a scene is worked out from. */
 export interface Frame {

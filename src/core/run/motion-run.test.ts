@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
-import { freshMotion } from '../show/motions';
-import type { Motion } from '../show/types';
+import { freshMotion } from '../document/motions';
+import type { Motion } from '../document/types';
 import { SignalBuffer, type Signal } from '../signal/signal';
 import { momentAt } from '../time/clock';
 import { MotionRun } from './motion-run';

@@ -5,7 +5,7 @@ import { Triggers } from '../signal/rows';
 import type { Signal } from '../signal/signal';
 import { Walk } from '../signal/walk';
 import { wave } from '../signal/wave';
-import type { ColourWay, Follow, Hit, Motion, Ramp } from '../show/types';
+import type { ColourWay, Follow, Hit, Motion, Ramp } from '../document/types';
 import { cyclesAt, loopedWay, wayDone, type Moment } from '../time/clock';
 
 /** Hits that may sound at once; the oldest is dropped. */

@@ -12,14 +12,14 @@ import {
   type ControlSpec,
   type ControlSpecs,
 } from '../kind/controls';
-import type { ImageRef } from '../image-ref';
+import type { ImageRef } from '../kind/image-ref';
 import type { InputSpecs, LaneRunner, Work } from '../kind/kind';
 import type { PlanNode } from '../patch/plan';
-import { motionsOf } from '../show/motions';
-import type { Prop } from '../prop';
+import { motionsOf } from '../document/motions';
+import type { Prop } from '../kind/prop';
 import type { Shape } from '../shape/shape';
 import { SignalBuffer, type Signal } from '../signal/signal';
-import type { ControlValue, CurveLane, PatchNode } from '../show/types';
+import type { ControlValue, CurveLane, PatchNode } from '../document/types';
 import type { Moment } from '../time/clock';
 import { PartRun } from './part-run';
 import { markWritten } from './revision';

@@ -1,7 +1,7 @@
 import { asksForSample, asksForTime } from '../formula/names';
 import type { Plan, PlanNode } from '../patch/plan';
-import { motionsOf } from '../show/motions';
-import type { Scene } from '../show/types';
+import { motionsOf } from '../document/motions';
+import type { Scene } from '../document/types';
 import { SignalBuffer, type Signal } from '../signal/signal';
 import { momentLater } from '../time/clock';
 import type { NodeRun } from './node-run';

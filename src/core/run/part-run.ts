@@ -6,14 +6,14 @@ import { fitInPlace } from '../signal/fit';
 import { laneOf, type Signal } from '../signal/signal';
 import { spreadInto } from '../signal/spread';
 import { partsOf } from '../kind/controls';
-import type { Motion } from '../show/types';
+import type { Motion } from '../document/types';
 import type { Moment } from '../time/clock';
 import { hash } from '../random';
 import type { FormulaScope } from './formula-scope';
 import { MotionRun } from './motion-run';
 
 /** A control part's samples may not grow beyond this, whatever a formula asks for. */
-export const mostSamples = 1 << 20;
+const mostSamples = 1 << 20;
 
 /** One driven part of a control while it runs: holds its samples before limits and units. */
 export class PartRun {

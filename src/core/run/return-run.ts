@@ -1,6 +1,6 @@
 import { SignalBuffer, type Signal } from '../signal/signal';
 import type { Shape } from '../shape/shape';
-import type { ReturnSettings, Wire } from '../show/types';
+import type { ReturnSettings, Wire } from '../document/types';
 import { keepFor, type Moment } from '../time/clock';
 
 /**

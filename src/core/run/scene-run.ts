@@ -1,14 +1,14 @@
 import { kindOf } from '../kind/kind';
-import type { ImageRef } from '../image-ref';
+import type { ImageRef } from '../kind/image-ref';
 import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Resources } from '../kind/kind';
 import { portLabel } from '../patch/wiring';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
-import type { PatchNode, Scene, Wire } from '../show/types';
+import type { PatchNode, Scene, Wire } from '../document/types';
 import { emptyShape } from '../shape/shape';
 import type { Signal } from '../signal/signal';
 import type { Moment } from '../time/clock';
 import { FormulaScope } from './formula-scope';
-import type { InputState } from './inputs';
+import type { InputState } from '../inputs/inputs';
 import type { Frame } from './frame';
 import { NodeRun, type NodeWork } from './node-run';
 import { OtherTimes } from './other-times';

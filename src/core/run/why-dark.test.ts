@@ -2,12 +2,12 @@ import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeScene } from '../show/create';
 import { addNode, connect, setFormula } from '../show/edit';
-import type { ControlValue, Scene } from '../show/types';
+import type { ControlValue, Scene } from '../document/types';
 import { sceneOutOf } from '../patch/plan';
-import { defaultCamera } from '../prop';
+import { defaultCamera } from '../kind/prop';
 import { momentAt } from '../time/clock';
 import { oneStep } from '../time/feedback-steps';
-import { idleInputs } from './inputs';
+import { idleInputs } from '../inputs/inputs';
 import { SceneRun } from './scene-run';
 import { seesPlace, whyDark } from './why-dark';
 

@@ -7,9 +7,9 @@ import {
   type InstancesProp,
   type Prop,
   type BodyProp,
-} from '../prop';
+} from '../kind/prop';
 import { boundsOf } from '../shape/measure';
-import type { Rgba } from '../show/types';
+import type { Rgba } from '../document/types';
 import type { PlanNode } from '../patch/plan';
 import type { NodeRun } from './node-run';
 import type { SceneRun } from './scene-run';

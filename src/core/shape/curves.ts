@@ -108,7 +108,7 @@ export function curvePoints(shape: Shape, run: PointRun): Curve {
 }
 
 /** Value of the Catmull-Rom curve between b and d, t from 0 to 1; a and e are their neighbours. */
-export const throughPoints = (a: number, b: number, d: number, e: number, t: number): number =>
+const throughPoints = (a: number, b: number, d: number, e: number, t: number): number =>
   0.5 * (2 * b + (d - a) * t + (2 * a - 5 * b + 4 * d - e) * t * t + (3 * b - a - 3 * d + e) * t * t * t);
 
 /** `between` points put between each two, on a rounded curve through all of them. */
@@ -224,7 +224,7 @@ export function loftShape(
 }
 
 /** A sheet whose points are given, row by row; its normals follow from its rows and columns. */
-export function gridFrom(positions: Float32Array, columns: number, rows: number): Shape {
+function gridFrom(positions: Float32Array, columns: number, rows: number): Shape {
   const at = (c: number, r: number, k: number): number => positions[3 * (r * columns + c) + k];
   const meets = (first: number, last: number): boolean =>
     [0, 1, 2].every((k) => Math.abs(positions[3 * first + k] - positions[3 * last + k]) < 1e-6);

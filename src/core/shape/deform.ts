@@ -3,7 +3,7 @@ import { boundsOf, middleOf } from './measure';
 import type { Shape } from './shape';
 
 /** Where a place goes; `i` is the point it belongs to. */
-export type Warp = (x: number, y: number, z: number, i: number, into: Float64Array) => void;
+type Warp = (x: number, y: number, z: number, i: number, into: Float64Array) => void;
 
 export type Axis = 'x' | 'y' | 'z';
 export const axisIndex: Record<Axis, number> = { x: 0, y: 1, z: 2 };
@@ -12,7 +12,7 @@ export const axisIndex: Record<Axis, number> = { x: 0, y: 1, z: 2 };
  * Moves every point by a warp. Normals follow: two places a little aside of each point, in its surface, are moved as well,
  * and what they span afterwards is the surface there.
  */
-export function warpShape(shape: Shape, warp: Warp): Shape {
+function warpShape(shape: Shape, warp: Warp): Shape {
   const { count } = shape;
   const positions = new Float32Array(3 * count);
   const normals = new Float32Array(3 * count);
@@ -160,7 +160,7 @@ export function pushShape(shape: Shape, by: PushBy): Shape {
 }
 
 /** 1 inside `radius` - `soft`, 0 outside of `radius`, smooth between. */
-export function softBall(distance: number, radius: number, soft: number): number {
+function softBall(distance: number, radius: number, soft: number): number {
   const t = Math.min(1, Math.max(0, (radius - distance) / Math.max(1e-9, soft)));
   return t * t * (3 - 2 * t);
 }

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { anchored, type Anchor } from './anchor';
+import { anchored, type Anchor } from '../../nodes/shared/anchor';
 import {
   arcThrough,
   curvesIn,
@@ -14,7 +14,7 @@ import { bendShape, gatherShape, pushShape, taperShape, twistShape } from './def
 import { solidLetters } from './letters';
 import { ballShape, boxShape, ringShape, sheetShape, tubeShape } from './make';
 import { boundsOf, edgesOf, facesOf, middleOf, runsOf } from './measure';
-import { orderOf, orderPoints } from './order';
+import { orderOf, orderPoints } from '../../nodes/shared/point-order';
 import { extrudeShape, panelPivots, panelsShape, strandsShape, strutsShape } from './remesh';
 import { checkPoints, ShapeError, stackShape } from './repeat';
 import { pointGrid, scatterPoints } from './scatter';

@@ -1,5 +1,5 @@
 import earcut from 'earcut';
-import type { Outline } from '../kind/kind';
+import type { Outline } from '../text/outlines';
 import { crossOf } from './measure';
 import { emptyShape, joinShapes, type Shape } from './shape';
 

@@ -66,7 +66,7 @@ export function curvesOf(shape: Shape): PointRun[] {
 }
 
 /** One number for each place: points that stand at the same place are one corner. */
-export function cornersOf(shape: Shape): { of: Uint32Array; first: number[] } {
+function cornersOf(shape: Shape): { of: Uint32Array; first: number[] } {
   const bounds = boundsOf(shape);
   const size = bounds ? Math.max(...bounds.high.map((v, k) => v - bounds.low[k]), 1e-9) : 1;
   const step = size * 1e-5;

@@ -1,7 +1,7 @@
 import { joinShapes, turnMatrix, type Shape } from './shape';
 
 /** Most points that one shape may come to. */
-export const mostPoints = 4_194_304;
+const mostPoints = 4_194_304;
 
 /** A shape that would have more points than a card takes well. */
 export class ShapeError extends Error {

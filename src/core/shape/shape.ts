@@ -137,8 +137,7 @@ export function faceCount(shape: Shape): number {
 }
 
 /** The colours of the points, white where a shape has none. */
-export const coloursOf = (shape: Shape): Float32Array =>
-  shape.colours ?? new Float32Array(4 * shape.count).fill(1);
+const coloursOf = (shape: Shape): Float32Array => shape.colours ?? new Float32Array(4 * shape.count).fill(1);
 
 /** Points of a shape in another number or order, with all that belongs to them, and no lines or faces yet. */
 export function pickPoints(shape: Shape, points: ArrayLike<number>): Shape {

@@ -1,7 +1,7 @@
 import crc32 from 'crc-32';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import { kindOf, type Catalogue } from '../kind/kind';
-import type { Show } from './types';
+import type { Show } from '../document/types';
 import { ShowFileError, writeShow } from './validate';
 
 const documentName = 'show.pyrvel.json';

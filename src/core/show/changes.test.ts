@@ -14,7 +14,7 @@ import {
   setControl,
   setFormula,
 } from './edit';
-import type { Scene, Show } from './types';
+import type { Scene, Show } from '../document/types';
 
 const kinds = ['noise', 'blend', 'blur', 'oscillator', 'formula', 'instances', 'shot'];
 

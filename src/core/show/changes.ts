@@ -1,4 +1,4 @@
-import type { PatchNode, Scene, Show, Wire } from './types';
+import type { PatchNode, Scene, Show, Wire } from '../document/types';
 
 /** A small change of a show document, as it is sent to the engine. */
 export type ShowChange =

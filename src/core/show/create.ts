@@ -9,7 +9,7 @@ import {
   type Scene,
   type Show,
   type ShowInputs,
-} from './types';
+} from '../document/types';
 
 /** The next free `prefix` + number among the keys. */
 export function freeId(prefix: string, taken: Iterable<string>): string {
@@ -30,7 +30,7 @@ export function freeName(wanted: string, taken: Iterable<string>): string {
 }
 
 /** Plain values of all controls of a kind, as they are when it is added. */
-export function defaultControls(kind: Kind): Record<string, ControlValue> {
+function defaultControls(kind: Kind): Record<string, ControlValue> {
   const values: Record<string, ControlValue> = {};
   for (const [name, spec] of Object.entries(kind.controls)) {
     const value = spec.default;

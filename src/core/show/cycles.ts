@@ -1,6 +1,6 @@
 import { componentsOf } from '../patch/components';
-import { defaultReturn } from './return-settings';
-import type { Scene, Wire } from './types';
+import { defaultReturn } from '../document/return-settings';
+import type { Scene, Wire } from '../document/types';
 
 /** Return wires that lie on no cycle. */
 export function wiresThatCloseNothing(scene: Scene): Wire[] {

@@ -17,8 +17,8 @@ import {
   setFormula,
   setMotions,
 } from './edit';
-import { freshMotion } from './motions';
-import type { Motion, Scene, Show } from './types';
+import { freshMotion } from '../document/motions';
+import type { Motion, Scene, Show } from '../document/types';
 
 enablePatches();
 let show: Show;

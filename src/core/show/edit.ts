@@ -1,13 +1,13 @@
-import { defaultReturn, renameAsides } from './return-settings';
+import { defaultReturn, renameAsides } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName, renameInFormula } from '../formula/names';
 import { partName, partsOf, rangeOf } from '../kind/controls';
 import { passThroughOf, takes, type Catalogue } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
-import { renameTriggers } from './motions';
+import { renameTriggers } from '../document/motions';
 import { plainValue } from '../run/node-run';
 import { freeId, freeName, makeNode, structuredCloneOf } from './create';
-import type { ControlValue, Fit, Motion, PatchNode, Scene, Wire } from './types';
+import type { ControlValue, Fit, Motion, PatchNode, Scene, Wire } from '../document/types';
 
 /**
  * The edits of a patch. Each changes the scene it is given in place (the app hands in a draft that records changes, so
@@ -52,12 +52,7 @@ export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, 
 }
 
 /** The fit a signal gets where it is first wired to a control: its natural range on the control's useful one. */
-export function firstFit(
-  source: PatchNode,
-  target: PatchNode,
-  port: string,
-  catalogue: Catalogue,
-): Fit | null {
+function firstFit(source: PatchNode, target: PatchNode, port: string, catalogue: Catalogue): Fit | null {
   const kind = kindOf(catalogue, target);
   const found = kind && portOf(kind, port);
   if (!kind || found?.type !== 'control') return null;

@@ -1,7 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { makeScene } from '../../core/show/create';
 import { addNode } from '../../core/show/edit';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { freePlace } from './free-place';
 

@@ -1,4 +1,4 @@
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../document/types';
 
 /** What a card takes with a gap around it, on the patch. */
 const gap = { width: 170, height: 126 };

@@ -3,8 +3,8 @@ import { catalogue } from '../../nodes/catalogue';
 import { makeScene } from './create';
 import { addNode, setFormula, setMotions } from './edit';
 import { fitPace, loopReport } from './loop-report';
-import { freshMotion } from './motions';
-import type { ControlValue, Scene } from './types';
+import { freshMotion } from '../document/motions';
+import type { ControlValue, Scene } from '../document/types';
 
 const tempo = { bpm: 120, beatsPerBar: 4 };
 const report = (scene: Scene) => loopReport(scene, catalogue, tempo, 60);

@@ -10,7 +10,7 @@ import {
   type RateUnit,
   type Tempo,
 } from '../time/clock';
-import type { PatchNode, Scene } from './types';
+import type { PatchNode, Scene } from '../document/types';
 
 /** Something that turns by itself: a rate of a node, or that of a motion on one of its controls. */
 export interface Pace {

@@ -1,7 +1,7 @@
 import type { Catalogue } from '../kind/kind';
-import { defaultReturn } from './return-settings';
+import { defaultReturn } from '../document/return-settings';
 import { homeInputs, structuredCloneOf } from './create';
-import { showVersion } from './types';
+import { showVersion } from '../document/types';
 
 type Json = Record<string, unknown>;
 

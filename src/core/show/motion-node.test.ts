@@ -1,14 +1,14 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
-import { idleInputs } from '../run/inputs';
+import { idleInputs } from '../inputs/inputs';
 import { SceneRun } from '../run/scene-run';
 import { momentAt } from '../time/clock';
 import { oneStep } from '../time/feedback-steps';
 import { makeScene } from './create';
 import { addNode, EditError, setFormula, setMotions } from './edit';
 import { motionToNode } from './motion-node';
-import { freshMotion } from './motions';
-import type { Motion, Scene } from './types';
+import { freshMotion } from '../document/motions';
+import type { Motion, Scene } from '../document/types';
 
 /** The driven value of a part, frame by frame. */
 function play(scene: Scene, node: string, part: string, frames = 90): number[] {

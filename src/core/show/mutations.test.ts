@@ -3,7 +3,7 @@ import path from 'node:path';
 import { expect, test } from '@jest/globals';
 import { mutated, randomFrom } from '../../../test/mutate';
 import { trial } from '../../../test/trial';
-import type { Show } from './types';
+import type { Show } from '../document/types';
 
 const demo = JSON.parse(
   readFileSync(path.resolve(import.meta.dirname, '../../../demo/night-apiary.pyrvel.json'), 'utf8'),

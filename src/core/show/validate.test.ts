@@ -6,9 +6,9 @@ import { buildPlan } from '../patch/plan';
 import { migrate } from './migrations';
 import { makeShow, structuredCloneOf } from './create';
 import { addNode, connect } from './edit';
-import { defaultReturn } from './return-settings';
+import { defaultReturn } from '../document/return-settings';
 import { checkShow, readShow, ShowFileError, writeShow } from './validate';
-import type { Show } from './types';
+import type { Show } from '../document/types';
 
 function sample(): Show {
   const show = makeShow(catalogue, 'Sample');

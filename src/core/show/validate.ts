@@ -7,12 +7,12 @@ import { misfit } from '../patch/plan';
 import { portOf } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
 import { migrate } from './migrations';
-import { triggersOf } from './motions';
+import { triggersOf } from '../document/motions';
 import { openCycles, wiresThatCloseNothing } from './cycles';
-import { asideOf } from './return-settings';
+import { asideOf } from '../document/return-settings';
 import { shippedFiles } from './shipped';
-import { showFormat, showVersion, type ControlValue, type Scene, type Show } from './types';
-import validateShape from './validator.generated';
+import { showFormat, showVersion, type ControlValue, type Scene, type Show } from '../document/types';
+import validateShape from '../document/validator.generated';
 
 /** Something a check found. */
 export interface Finding {

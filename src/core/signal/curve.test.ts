@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import type { CurveKey } from '../show/types';
+import type { CurveKey } from '../document/types';
 import { curveAt, easeKeys, inOrder, moveKeys, slopeAt, stretchKeys, valuesOfCurves } from './curve';
 
 const keys = (form: CurveKey['form'], ...pairs: [number, number][]): CurveKey[] =>

@@ -1,4 +1,4 @@
-import type { CurveKey } from '../show/types';
+import type { CurveKey } from '../document/types';
 
 /** Slope of a smooth key from those of the lines to its neighbours: flat at a turn, else their weighted harmonic mean. */
 function smoothSlope(before: number, after: number, gapBefore: number, gapAfter: number): number {

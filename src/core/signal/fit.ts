@@ -1,4 +1,4 @@
-import type { Edges, Fit } from '../show/types';
+import type { Edges, Fit } from '../document/types';
 
 function edge(share: number, edges: Edges): number {
   switch (edges) {

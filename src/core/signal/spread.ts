@@ -1,4 +1,4 @@
-import type { Spread } from '../show/types';
+import type { Spread } from '../document/types';
 
 /** Index into m samples that serves place i of n (K28 for mirror); not for `stretch`, which mixes two. */
 export function spreadIndex(spread: Exclude<Spread, 'stretch'>, i: number, m: number): number {

@@ -1,5 +1,4 @@
-export const waveShapes = ['sine', 'triangle', 'square', 'ramp'] as const;
-export type WaveShape = (typeof waveShapes)[number];
+export type WaveShape = 'sine' | 'triangle' | 'square' | 'ramp';
 
 /** One cycle a turn, -1..1; sine and triangle start at 0 and rise, the ramps start at an end. `width` is the high share of the square. */
 export function wave(shape: WaveShape | 'fall', turns: number, width = 0.5): number {

@@ -1,4 +1,13 @@
-import type { Outline } from '../kind/kind';
+/** Letters to be drawn as lines: one line of text, capital height 1, the middle at 0, 0. */
+export interface LetterRequest {
+  text: string;
+  font: string;
+  /** Added between letters, in capital heights. */
+  spacing: number;
+}
+
+/** A closed run of points, x and y in turn. */
+export type Outline = readonly number[];
 
 /** One step of a glyph's path, as font libraries give it; y up. */
 export interface PathCommand {

@@ -1,4 +1,4 @@
-import type { SceneLoop } from '../show/types';
+import type { SceneLoop } from '../document/types';
 
 /** One moment of a show: everything that time is to a node. */
 export interface Moment {
@@ -177,7 +177,7 @@ export const momentLater = (moment: Moment, later: number): Moment => ({
 });
 
 /** Seconds since the start at the moment of sample `i`. */
-export const timeOf = (moment: Moment, i: number): number => moment.time + (moment.spread?.[i] ?? 0);
+const timeOf = (moment: Moment, i: number): number => moment.time + (moment.spread?.[i] ?? 0);
 
 /**
  * K20: seconds after which cycles of these rates (in hertz, taken to a hundred-thousandth) are all where they began

@@ -1,4 +1,4 @@
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { Gpu } from '../gpu/gpu';
 import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } from './copies';

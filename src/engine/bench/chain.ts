@@ -1,7 +1,7 @@
 import { hashGlsl, noiseGlsl } from '../../nodes/glsl/noise';
 import { softToneGlsl } from '../../nodes/glsl/tone';
 import { catalogue } from '../../nodes/catalogue';
-import type { Stop } from '../../core/show/types';
+import type { Stop } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import type { Bits, Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';

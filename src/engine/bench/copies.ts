@@ -1,5 +1,5 @@
 import { boxShape, sheetShape } from '../../core/shape/make';
-import type { InstancesProp } from '../../core/prop';
+import type { InstancesProp } from '../../core/kind/prop';
 import type { Shape } from '../../core/shape/shape';
 import type { Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';

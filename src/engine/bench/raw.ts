@@ -1,4 +1,4 @@
-import { defaultCamera } from '../../core/prop';
+import { defaultCamera } from '../../core/kind/prop';
 import { ShotCamera } from '../prop/shot-camera';
 import type { Shown } from './measure';
 import { size } from './rig';

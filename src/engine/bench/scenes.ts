@@ -1,5 +1,5 @@
-import type { Scene, Show } from '../../core/show/types';
-import { idleInputs } from '../../core/run/inputs';
+import type { Scene, Show } from '../../core/document/types';
+import { idleInputs } from '../../core/inputs/inputs';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';

@@ -1,5 +1,5 @@
 import { gridLines } from '../../core/shape/shape';
-import type { Stop } from '../../core/show/types';
+import type { Stop } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu/gpu';
 import type { Shown } from './measure';

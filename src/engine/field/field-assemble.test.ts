@@ -4,9 +4,9 @@ import { buildPlan } from '../../core/patch/plan';
 import { plainValue } from '../../core/run/node-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect } from '../../core/show/edit';
-import type { ControlValue, Scene } from '../../core/show/types';
+import type { ControlValue, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
-import { codeOf, PartError, type Assembled } from '../image/assemble';
+import { codeOf, PartError, type Assembled } from '../shader/assemble';
 import { assembleFields, type FieldShotForm } from './field-assemble';
 import { mostFields, type FieldPart } from './field-writer';
 

@@ -1,5 +1,6 @@
-import { vertexHanding, type Assembled } from '../image/assemble';
-import { FlatVaryings } from '../gpu/flat-varyings';
+import { vertexHanding } from '../gpu/full-screen';
+import type { Assembled } from '../shader/assemble';
+import { FlatVaryings } from '../shader/flat-varyings';
 import { FieldWriter, hitDeclared, type FieldPart } from './field-writer';
 import { lightDeclared, lightGlsl, lightKey, type LightForm } from '../prop/light-glsl';
 

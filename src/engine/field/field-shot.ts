@@ -8,16 +8,16 @@ import {
   type FieldShotSettings,
   type LightProp,
   type Prop,
-} from '../../core/prop';
+} from '../../core/kind/prop';
 import { softToneGlsl } from '../../nodes/glsl/tone';
 import type { Frame } from '../../core/run/frame';
 import type { SceneRun } from '../../core/run/scene-run';
-import type { Assembled, TextureRead } from '../image/assemble';
+import type { Assembled, TextureRead } from '../shader/assemble';
 import { assembleFields, assembleSamples, assembleSlice, type FieldShotForm } from './field-assemble';
 import type { FieldPart } from './field-writer';
 import type { Gpu } from '../gpu/gpu';
 import { lightForms, lightUniforms, mostLights } from '../prop/light-glsl';
-import { bindShader, fillShader, type Shader, type TextureView } from '../image/shader';
+import { bindShader, fillShader, type Shader, type TextureView } from '../shader/shader';
 import { ShotCamera } from '../prop/shot-camera';
 
 /** What drawing fields needs to know of the scene they stand in. */

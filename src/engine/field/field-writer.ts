@@ -1,8 +1,8 @@
 import type { ControlSpec } from '../../core/kind/controls';
 import { mostListed, type FieldKind } from '../../core/kind/kind';
 import type { PlanSource } from '../../core/patch/plan';
-import { PartError, specOf, valueText, type NumberRead, type TextureRead } from '../image/assemble';
-import { isVaryingType, type FlatVaryings } from '../gpu/flat-varyings';
+import { PartError, specOf, valueText, type NumberRead, type TextureRead } from '../shader/assemble';
+import { isVaryingType, type FlatVaryings } from '../shader/flat-varyings';
 
 /** What the assembler has to know of a field node. */
 export interface FieldPart {

@@ -4,13 +4,13 @@ import { ShaderError } from './gpu';
 const ownLine = /(?:ERROR|WARNING):\s*1:(\d+):\s*(.*)/;
 
 /** A place in a program text and what is wrong there. */
-export interface CodeFault {
+interface CodeFault {
   line: number;
   message: string;
 }
 
 /** Faults that a compiler found in a node's own text. */
-export function codeFaults(log: string): CodeFault[] {
+function codeFaults(log: string): CodeFault[] {
   return log.split('\n').flatMap((line) => {
     const found = ownLine.exec(line);
     return found ? [{ line: Number(found[1]), message: found[2].trim() }] : [];

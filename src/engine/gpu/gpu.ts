@@ -22,7 +22,7 @@ import {
   type Object3D,
   type Texture,
 } from 'three';
-import { vertexText } from '../image/assemble';
+import { vertexText } from './full-screen';
 
 // Pictures are worked on as they will be shown; nothing may convert them behind our back.
 ColorManagement.enabled = false;

@@ -1,11 +1,11 @@
 import type { ImageKind } from '../../core/kind/kind';
 import type { Plan, PlanNode, PlanSource } from '../../core/patch/plan';
 import type { SceneRun } from '../../core/run/scene-run';
-import type { PatchNode } from '../../core/show/types';
-import { assemble, codeOf, PartError, type Assembled, type Part } from './assemble';
+import type { PatchNode } from '../../core/document/types';
+import { assemble, codeOf, PartError, type Assembled, type Part } from '../shader/assemble';
 import { describeFault } from '../gpu/describe-fault';
 import type { Gpu } from '../gpu/gpu';
-import { bindShader, type Shader } from './shader';
+import { bindShader, type Shader } from '../shader/shader';
 import { dropShaders, type Stored } from './stored';
 
 /** A program that shows a node as it is looked at. */

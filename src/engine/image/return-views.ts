@@ -1,8 +1,8 @@
 import type { Texture, WebGLRenderTarget } from 'three';
 import type { SceneRun } from '../../core/run/scene-run';
-import { keptApart } from '../../core/show/return-settings';
-import type { ReturnSettings } from '../../core/show/types';
-import { guardGlsl } from './assemble';
+import { keptApart } from '../../core/document/return-settings';
+import type { ReturnSettings } from '../../core/document/types';
+import { guardGlsl } from '../shader/assemble';
 import type { Bits, Gpu } from '../gpu/gpu';
 
 /** So far beyond what pictures hold that the guard of a return wire does nothing. */

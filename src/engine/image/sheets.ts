@@ -9,7 +9,7 @@ import type { ClipPlayer } from '../media/clip';
 import type { MediaLibrary } from '../media/library';
 import { longestSide } from '../media/pictures';
 import { drawText, textTexture } from '../media/text';
-import type { TextureView } from './shader';
+import type { TextureView } from '../shader/shader';
 
 type AnySheet = Sheet<Record<string, never>, Record<string, never>>;
 
@@ -36,7 +36,7 @@ interface Held {
 }
 
 /** How past frames of a size fit into one picture: as many as were asked for, or as go in. */
-export function pastCells(
+function pastCells(
   frames: number,
   width: number,
   height: number,

@@ -1,6 +1,6 @@
 import type { Texture, WebGLRenderTarget } from 'three';
 import type { Bits, Gpu } from '../gpu/gpu';
-import type { Shader } from './shader';
+import type { Shader } from '../shader/shader';
 
 /** One stored picture. Those read by a return wire have two targets and show the one before while drawing the other. */
 export interface Stored {

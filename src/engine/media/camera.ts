@@ -3,13 +3,13 @@ import { CanvasTexture, ClampToEdgeWrapping, LinearFilter } from 'three';
 import { randomAt } from '../../core/random';
 import { bitmapTexture } from './pictures';
 
-export const standInSize = [480, 270] as const;
+const standInSize = [480, 270] as const;
 
 /**
  * Draws what the simulated camera sees at a time: a keeper before glasshouse panes who sways and lifts an arm, with bees
  * about. The same second always looks the same.
  */
-export function drawStandIn(context: OffscreenCanvasRenderingContext2D, time: number): void {
+function drawStandIn(context: OffscreenCanvasRenderingContext2D, time: number): void {
   const [w, h] = standInSize;
   const sky = context.createLinearGradient(0, 0, 0, h);
   sky.addColorStop(0, '#5d5240');

@@ -9,7 +9,7 @@ import mono400 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-400-n
 import mono600 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-600-normal.woff?url';
 import mono700 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-700-normal.woff?url';
 import { parse, type Font } from 'opentype.js';
-import type { LetterRequest, Outline } from '../../core/kind/kind';
+import type { LetterRequest, Outline } from '../../core/text/outlines';
 import { fonts, isFont, type FontName } from '../../core/text/layout';
 import { outlinesOf } from '../../core/text/outlines';
 

@@ -1,7 +1,7 @@
 import type { Texture } from 'three';
 import type { Model } from '../../core/shape/model/model';
 import { readModel } from '../../core/shape/model/read';
-import type { LetterRequest, Outline } from '../../core/kind/kind';
+import type { LetterRequest, Outline } from '../../core/text/outlines';
 import { shippedFiles } from '../../core/show/shipped';
 import { DeviceCamera, StandInCamera } from './camera';
 import { ClipPlayer } from './clip';

@@ -45,7 +45,7 @@ export function bitmapTexture(bitmap: ImageBitmap): Texture {
 }
 
 /** How bitmaps have to come: lowest row first and premultiplied, as all pictures of the engine. */
-export const bitmapOptions: ImageBitmapOptions = {
+const bitmapOptions: ImageBitmapOptions = {
   imageOrientation: 'flipY',
   premultiplyAlpha: 'premultiply',
 };

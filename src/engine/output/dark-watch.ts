@@ -1,7 +1,8 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Gpu } from '../gpu/gpu';
 import type { ScenePlayer } from '../playback/scene-player';
-import { plainLook, type Presenter } from './presenter';
+import { plainLook } from '../image/look';
+import type { Presenter } from './presenter';
 
 /** Mean brightness below which a picture counts as dark, 0 to 1. */
 const darkBelow = 0.012;

@@ -1,9 +1,9 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import { idleInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/inputs/inputs';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect, setFormula } from '../../core/show/edit';
-import type { ControlValue, Scene } from '../../core/show/types';
+import type { ControlValue, Scene } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';

@@ -1,8 +1,8 @@
 import type { NodeRun } from '../../core/run/node-run';
 import type { SceneRun } from '../../core/run/scene-run';
 import { limit, partName, partsOf, rangeOf } from '../../core/kind/controls';
-import type { Prop } from '../../core/prop';
-import type { BenchData, NodeGlance, PartGlance } from '../protocol';
+import type { Prop } from '../../core/kind/prop';
+import type { BenchData, NodeGlance, PartGlance } from '../protocol/protocol';
 
 const mostSamples = 64;
 const mostPoints = 160;

@@ -1,4 +1,4 @@
-import type { OutputMapping } from '../protocol';
+import type { OutputMapping } from '../protocol/protocol';
 
 /** All of a picture, between bars. */
 export const wholePicture: OutputMapping = { part: [0, 0, 1, 1], fit: 'whole' };

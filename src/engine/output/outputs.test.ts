@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from '../gpu/gpu';
-import type { OutputSpec } from '../protocol';
+import type { OutputSpec } from '../protocol/protocol';
 import { wholePicture } from './mapping';
 import { Outputs } from './outputs';
 

@@ -1,5 +1,5 @@
 import type { Gpu } from '../gpu/gpu';
-import type { OutputSource, OutputSpec } from '../protocol';
+import type { OutputSource, OutputSpec } from '../protocol/protocol';
 
 /** A canvas with what is painted on it. */
 interface Output extends OutputSpec {

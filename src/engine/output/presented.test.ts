@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Texture } from 'three';
-import { plainLook, type Look } from './presenter';
+import { plainLook, type Look } from '../image/look';
 import { presented, type Looks } from './presented';
 
 const look = (name: string): Look => plainLook({ name } as Texture);

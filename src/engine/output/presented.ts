@@ -1,5 +1,6 @@
-import type { OutputSource, ProgramState } from '../protocol';
-import type { Look, Presented } from './presenter';
+import type { OutputSource, ProgramState } from '../protocol/protocol';
+import type { Look } from '../image/look';
+import type { Presented } from './presenter';
 
 /** Looks of what is playing. */
 export interface Looks {

@@ -1,7 +1,8 @@
 import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
-import { vertexHanding } from '../image/assemble';
+import { vertexHanding } from '../gpu/full-screen';
 import type { Gpu } from '../gpu/gpu';
-import type { OutputMapping } from '../protocol';
+import type { Look } from '../image/look';
+import type { OutputMapping } from '../protocol/protocol';
 import { spanOf, wholePicture } from './mapping';
 
 /** Looks stand in the corners, not in the pixels: a renderer in software reads uniforms slowly. */
@@ -58,16 +59,6 @@ const fragments = {
   ${inside}`),
 };
 type Form = keyof typeof fragments;
-
-/** A picture as a surface shows it: over a background where it is see-through, and as bright as that. */
-export interface Look {
-  texture: Texture;
-  background: readonly number[];
-  brightness: number;
-}
-
-/** A picture that is whole by itself. */
-export const plainLook = (texture: Texture): Look => ({ texture, background: [0, 0, 0], brightness: 1 });
 
 /** What a surface shows: one picture, or two that are mixed. */
 export interface Presented {

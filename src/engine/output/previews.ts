@@ -1,10 +1,10 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Gpu } from '../gpu/gpu';
-import type { PreviewCell } from '../protocol';
+import type { PreviewCell } from '../protocol/protocol';
 import type { ScenePlayer } from '../playback/scene-player';
 
-export const previewWidth = 152;
-export const previewHeight = 86;
+const previewWidth = 152;
+const previewHeight = 86;
 const columns = 4;
 const most = 8;
 const sheet = { width: columns * previewWidth, height: Math.ceil(most / columns) * previewHeight };

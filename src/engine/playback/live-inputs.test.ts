@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { homeInputs } from '../../core/show/create';
-import { idleControllers } from '../../core/run/inputs';
+import { idleControllers } from '../../core/inputs/inputs';
 import { quietMidi } from '../../core/midi/state';
 import { LiveInputs } from './live-inputs';
 

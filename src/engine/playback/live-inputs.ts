@@ -4,8 +4,8 @@ import { makeLoop } from '../../core/audio/loop';
 import type { MidiFile } from '../../core/midi/file';
 import { MidiPlayer } from '../../core/midi/player';
 import type { MidiState } from '../../core/midi/state';
-import { idleControllers, type ControllerState, type InputState } from '../../core/run/inputs';
-import type { ShowInputs } from '../../core/show/types';
+import { idleControllers, type ControllerState, type InputState } from '../../core/inputs/inputs';
+import type { ShowInputs } from '../../core/document/types';
 
 const loopRate = 48000;
 const meterBands = 32;

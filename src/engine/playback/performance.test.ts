@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { Performance } from './performance';
 

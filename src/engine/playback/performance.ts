@@ -1,6 +1,6 @@
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
-import type { PerformanceCommand, PerformanceState } from '../protocol';
+import type { PerformanceCommand, PerformanceState } from '../protocol/protocol';
 import { ProgramBus } from './program-bus';
 import { Transport } from './transport';
 

@@ -1,5 +1,5 @@
 import type { Frame } from '../../core/run/frame';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { momentAt, type Moment } from '../../core/time/clock';
 import type { ScenePlayer } from './scene-player';
 import type { Preroll } from './transport';

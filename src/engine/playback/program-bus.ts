@@ -1,4 +1,4 @@
-import type { ProgramState } from '../protocol';
+import type { ProgramState } from '../protocol/protocol';
 
 /** Which scene is on stage, which comes, and how far the fade between them is. */
 export class ProgramBus {

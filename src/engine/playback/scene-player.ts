@@ -3,7 +3,7 @@ import type { Catalogue } from '../../core/kind/kind';
 import { sceneOutOf } from '../../core/patch/plan';
 import type { Frame } from '../../core/run/frame';
 import { SceneRun } from '../../core/run/scene-run';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { whyDark, type DarkReason } from '../../core/run/why-dark';
 import { inLoop } from '../../core/time/clock';
 import type { Texture } from 'three';
@@ -11,7 +11,7 @@ import type { Gpu } from '../gpu/gpu';
 import { ImageRenderer, type RendererOptions } from '../image/image-renderer';
 import type { MediaLibrary } from '../media/library';
 import { PixelReads } from '../image/pixel-reads';
-import { plainLook, type Look } from '../output/presenter';
+import { plainLook, type Look } from '../image/look';
 
 /** One scene being played: its numbers and its pictures. */
 export class ScenePlayer {

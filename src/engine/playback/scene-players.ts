@@ -1,13 +1,13 @@
 import type { Catalogue } from '../../core/kind/kind';
 import type { Frame } from '../../core/run/frame';
-import type { Scene, Show } from '../../core/show/types';
+import type { Scene, Show } from '../../core/document/types';
 import type { Gpu } from '../gpu/gpu';
 import type { MediaLibrary } from '../media/library';
-import type { OutputSource } from '../protocol';
+import type { OutputSource } from '../protocol/protocol';
 import { ScenePlayer } from './scene-player';
 
 /** Pixels of an example. */
-export const exampleSize = { width: 320, height: 180 };
+const exampleSize = { width: 320, height: 180 };
 
 const withoutKey = (scene: string, node: string): string => `${scene} ${node}`;
 

@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import fc from 'fast-check';
 import { makeShow } from '../../core/show/create';
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { longestStepSeconds } from '../../core/time/clock';
 import { catalogue } from '../../nodes/catalogue';
 import { Transport } from './transport';

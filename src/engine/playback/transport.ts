@@ -1,4 +1,4 @@
-import type { Show } from '../../core/show/types';
+import type { Show } from '../../core/document/types';
 import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../../core/time/clock';
 
 /** Seconds before a jump's goal from which what has a memory is run up at most. */

@@ -1,4 +1,4 @@
-import type { WorkScale } from '../protocol';
+import type { WorkScale } from '../protocol/protocol';
 
 /** Smallest share of the canvas that is drawn. */
 const least = 0.125;

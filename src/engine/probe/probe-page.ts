@@ -1,5 +1,5 @@
-import { idleInputs } from '../../core/run/inputs';
-import type { ControlValue, Scene } from '../../core/show/types';
+import { idleInputs } from '../../core/inputs/inputs';
+import type { ControlValue, Scene } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';

@@ -1,8 +1,8 @@
 import { DataTexture, FloatType, LinearFilter, RGBAFormat, type IUniform, type Texture } from 'three';
-import type { InstancesProp, Palette } from '../../core/prop';
+import type { InstancesProp, Palette } from '../../core/kind/prop';
 import { gradientAt } from '../../core/colour';
 import type { Shape } from '../../core/shape/shape';
-import type { ImageRef } from '../../core/image-ref';
+import type { ImageRef } from '../../core/kind/image-ref';
 import { turnMatrix } from '../../core/shape/shape';
 import { copyMaps, type CopyForm } from './copy-glsl';
 import type { Gpu } from '../gpu/gpu';

@@ -1,4 +1,4 @@
-import type { InstancesProp } from '../../core/prop';
+import type { InstancesProp } from '../../core/kind/prop';
 
 /** What of copies stands in a shader's code. What is not used costs nothing then: branches do, on every card. */
 export interface CopyForm {

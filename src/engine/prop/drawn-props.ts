@@ -14,8 +14,8 @@ import {
   type Scene,
   type Texture,
 } from 'three';
-import type { ImageRef } from '../../core/image-ref';
-import { bodyOf, levelsOf, type BodyProp, type InstancesProp, type Look } from '../../core/prop';
+import type { ImageRef } from '../../core/kind/image-ref';
+import { bodyOf, levelsOf, type BodyProp, type InstancesProp, type Look } from '../../core/kind/prop';
 import type { Shape } from '../../core/shape/shape';
 import { allCopies, copyFormOf, CopyTables, copyUniforms } from './copies';
 import type { Gpu } from '../gpu/gpu';

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { defaultLights, plainLight } from '../../core/prop';
+import { defaultLights, plainLight } from '../../core/kind/prop';
 import { lightDeclared, lightForms, lightGlsl, lightKey, lightUniforms, mostShadows } from './light-glsl';
 
 const spot = { ...plainLight, shape: 'spot' as const, place: [0, 2, 0] as const, shadow: 0.5 };

@@ -1,5 +1,5 @@
-import type { LightProp } from '../../core/prop';
-import type { VaryingType } from '../gpu/flat-varyings';
+import type { LightProp } from '../../core/kind/prop';
+import type { VaryingType } from '../shader/flat-varyings';
 
 /** What of a light stands in the code: its form, and whether it casts a shadow. Everything else is a uniform. */
 export interface LightForm {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { plainLook } from '../../core/prop';
+import { plainLook } from '../../core/kind/prop';
 import { segmentShape } from '../../core/shape/curves';
 import { boxShape, sheetShape } from '../../core/shape/make';
 import { solidShape } from '../../core/shape/solids';

@@ -1,5 +1,5 @@
 import { BufferAttribute, InstancedBufferGeometry } from 'three';
-import type { Look } from '../../core/prop';
+import type { Look } from '../../core/kind/prop';
 import { edgesOf } from '../../core/shape/measure';
 import type { Shape } from '../../core/shape/shape';
 import type { Drawing } from './prop-shader';
@@ -30,7 +30,7 @@ interface Corners {
 /** Vertices of a merged instance stay below this: enough work for the card, little memory. */
 const mostMerged = 16384;
 /** Pieces of line, or points, that still grow to a width: four vertices each. */
-export const mostWide = 131072;
+const mostWide = 131072;
 
 function quads(count: number, ends: (k: number, end: 0 | 1) => number, asDot: boolean): Corners {
   const point = new Uint32Array(4 * count);

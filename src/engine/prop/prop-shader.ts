@@ -1,4 +1,4 @@
-import type { Look } from '../../core/prop';
+import type { Look } from '../../core/kind/prop';
 import { softToneGlsl } from '../../nodes/glsl/tone';
 import { copyGlsl, copyHelpers, type CopyForm } from './copy-glsl';
 import { lightDeclared, lightGlsl, lightKey, type LightForm } from './light-glsl';
@@ -286,7 +286,7 @@ void main() {
  * Soft shadows from maps in one picture, a quarter of it each: as large a disc around the place is asked as the light is
  * soft (Vogel's spiral of taps, turned from pixel to pixel; noise after Jimenez, "Next generation post processing", 2014).
  */
-export const shadowGlsl = `
+const shadowGlsl = `
 uniform highp sampler2D shadowMap; uniform mat4 shadowView[4]; uniform vec4 shadowHow[4]; uniform ivec4 shadowSlot[2];
 float shadowIn(int slot, vec3 at, vec3 n, vec3 to) {
   float slope = 1.0 - max(0.0, dot(n, to));

@@ -7,7 +7,7 @@ import {
   type IUniform,
   type WebGLRenderTarget,
 } from 'three';
-import type { LightProp, Vec3 } from '../../core/prop';
+import type { LightProp, Vec3 } from '../../core/kind/prop';
 import type { Gpu } from '../gpu/gpu';
 import { mostShadows, type LightForm } from './light-glsl';
 import { pointCamera } from './shot-camera';

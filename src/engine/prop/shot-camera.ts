@@ -1,5 +1,5 @@
 import { OrthographicCamera, PerspectiveCamera, Vector3, type Camera } from 'three';
-import type { CameraProp, Vec3 } from '../../core/prop';
+import type { CameraProp, Vec3 } from '../../core/kind/prop';
 
 /** Points a camera at something from a place. Straight along "up" the top of the picture is away from the viewer. */
 export function pointCamera(camera: Camera, place: Vec3, aim: Vec3, rollRad = 0): void {

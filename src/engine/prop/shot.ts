@@ -14,7 +14,7 @@ import {
   type LightProp,
   type Prop,
   type ShotSettings,
-} from '../../core/prop';
+} from '../../core/kind/prop';
 import { DrawnProps, type Drawable, type Drawn, type PropJob } from './drawn-props';
 import type { Bits, Gpu } from '../gpu/gpu';
 import { lightForms, lightUniforms, mostLights, type LightForm } from './light-glsl';

@@ -1,12 +1,13 @@
 import type { Catalogue } from '../../core/kind/kind';
-import type { Scene, Show } from '../../core/show/types';
+import type { Scene, Show } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import type { Gpu } from '../gpu/gpu';
 import type { LiveInputs } from '../playback/live-inputs';
 import type { MediaLibrary } from '../media/library';
-import { plainLook, type Presenter } from '../output/presenter';
-import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol';
+import { plainLook } from '../image/look';
+import type { Presenter } from '../output/presenter';
+import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol/protocol';
 import { ScenePlayer } from '../playback/scene-player';
 
 /** Steps from the start of a scene to its picture in lists, and seconds each. */

@@ -11,7 +11,7 @@ import {
 } from '../../core/kind/controls';
 import { imageKind } from '../../core/kind/kind';
 import { cyclesAt } from '../../core/time/clock';
-import { strokePixels, strokeOf } from '../../core/shape/stroke';
+import { strokePixels, strokeOf } from '../shared/stroke';
 import { fonts } from '../../core/text/layout';
 
 export default imageKind({

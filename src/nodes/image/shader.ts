@@ -2,7 +2,7 @@ import { code, text } from '../../core/kind/controls';
 import { imageKind, type ImageKind, type Kind } from '../../core/kind/kind';
 import { mostTurns } from '../../core/shader/loop-budget';
 import { OwnShaderError, readOwnShader } from '../../core/shader/own-shader';
-import type { ControlValue } from '../../core/show/types';
+import type { ControlValue } from '../../core/document/types';
 import { alphaGlsl, brightnessGlsl, outsideGlsl } from '../glsl/colour';
 import { hashGlsl, noiseGlsl } from '../glsl/noise';
 

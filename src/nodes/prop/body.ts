@@ -1,6 +1,6 @@
 import { choice, colour, number, toggle } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
-import { drawnAs } from '../../core/prop';
+import { drawnAs } from '../../core/kind/prop';
 
 export default propKind({
   id: 'body',

@@ -11,10 +11,17 @@ import {
   whole,
 } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
-import { bodyOf, drawnAs, levelsOf, plainLook, type BodyProp, type InstancesProp } from '../../core/prop';
+import {
+  bodyOf,
+  drawnAs,
+  levelsOf,
+  plainLook,
+  type BodyProp,
+  type InstancesProp,
+} from '../../core/kind/prop';
 import { layoutShape, type Layout } from '../../core/shape/layout';
 import { boundsOf, type Bounds } from '../../core/shape/measure';
-import { orderedOnce, pointOrders } from '../../core/shape/order';
+import { orderedOnce, pointOrders } from '../shared/point-order';
 import { pointShape, type Shape } from '../../core/shape/shape';
 
 /** What is copied while nothing is wired: a small soft dot. */

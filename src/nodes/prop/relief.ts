@@ -1,6 +1,6 @@
 import { choice, colour, number, whole } from '../../core/kind/controls';
 import { propKind } from '../../core/kind/kind';
-import { plainLook, type BodyProp } from '../../core/prop';
+import { plainLook, type BodyProp } from '../../core/kind/prop';
 import { sheetShape } from '../../core/shape/make';
 import type { Shape } from '../../core/shape/shape';
 

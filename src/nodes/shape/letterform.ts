@@ -1,6 +1,6 @@
 import { choice, number, text } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { anchor, anchored } from '../../core/shape/anchor';
+import { anchor, anchored } from '../shared/anchor';
 import { solidLetters } from '../../core/shape/letters';
 import { middleOf } from '../../core/shape/measure';
 import { emptyShape, placeShape } from '../../core/shape/shape';

@@ -1,6 +1,6 @@
 import { choice, file, number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { anchor, anchored } from '../../core/shape/anchor';
+import { anchor, anchored } from '../shared/anchor';
 import { boundsOf } from '../../core/shape/measure';
 import { emptyShape, joinShapes, placeShape, type Shape } from '../../core/shape/shape';
 

@@ -1,6 +1,6 @@
 import { choice } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { orderOf, orderPoints, orderStart, pointOrders } from '../../core/shape/order';
+import { orderOf, orderPoints, orderStart, pointOrders } from '../shared/point-order';
 import { emptyShape } from '../../core/shape/shape';
 
 export default shapeKind({

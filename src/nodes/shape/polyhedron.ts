@@ -1,6 +1,6 @@
 import { choice, number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { anchor, anchored } from '../../core/shape/anchor';
+import { anchor, anchored } from '../shared/anchor';
 import { solidNames, solidShape } from '../../core/shape/solids';
 
 export default shapeKind({

@@ -1,6 +1,6 @@
 import { point, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { anchor, anchored } from '../../core/shape/anchor';
+import { anchor, anchored } from '../shared/anchor';
 import { sheetShape } from '../../core/shape/make';
 
 export default shapeKind({

@@ -1,6 +1,6 @@
 import { number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { anchor, anchored } from '../../core/shape/anchor';
+import { anchor, anchored } from '../shared/anchor';
 import { torusShape } from '../../core/shape/solids';
 
 export default shapeKind({

@@ -1,10 +1,10 @@
 import { afterAll, beforeAll, expect, test } from '@jest/globals';
-import { idleInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/inputs/inputs';
 import { revisionOf } from '../../core/run/revision';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect, setFormula, setMotions } from '../../core/show/edit';
-import { freshMotion } from '../../core/show/motions';
+import { freshMotion } from '../../core/document/motions';
 import { momentAt } from '../../core/time/clock';
 import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../catalogue';

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { Bench, rounded } from '../../../test/signal-bench';
-import type { ControlValue } from '../../core/show/types';
+import type { ControlValue } from '../../core/document/types';
 
 const line = (samples: number, from: number, to: number): [string, Record<string, number>] => [
   'number-line',

@@ -4,7 +4,7 @@ import { silence, type SoundState } from '../../core/audio/listener';
 import { windowSize } from '../../core/audio/spectrum';
 import { readMessage } from '../../core/midi/message';
 import { afterEvent, quietMidi, type MidiState } from '../../core/midi/state';
-import type { InputEvent, InputState, PointerState } from '../../core/run/inputs';
+import type { InputEvent, InputState, PointerState } from '../../core/inputs/inputs';
 import { catalogue } from '../catalogue';
 
 const set = (bench: Bench, change: Partial<InputState>): Bench => {

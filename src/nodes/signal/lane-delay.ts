@@ -1,7 +1,7 @@
 import { choice, curves, number, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { curveAt } from '../../core/signal/curve';
-import { isTwoSided, Places, sampleOrder } from '../../core/signal/order';
+import { isTwoSided, Places, sampleOrder } from '../shared/sample-order';
 import { Past } from '../../core/signal/past';
 import { rowsLike } from '../../core/signal/rows';
 

@@ -1,7 +1,7 @@
 import { choice, number, text } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { isPattern, matchesAddress } from '../../core/osc/pattern';
-import type { OscValue } from '../../core/run/inputs';
+import type { OscValue } from '../../core/inputs/inputs';
 
 interface Memory {
   /** Messages seen of each address, and the addresses that are meant, for a pattern and the addresses there are. */

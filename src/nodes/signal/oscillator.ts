@@ -1,7 +1,7 @@
 import { choice, curves, number, text, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
 import { curveAt } from '../../core/signal/curve';
-import { Places, sampleOrder } from '../../core/signal/order';
+import { Places, sampleOrder } from '../shared/sample-order';
 import { wave } from '../../core/signal/wave';
 import { cyclesAt } from '../../core/time/clock';
 

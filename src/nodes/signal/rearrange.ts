@@ -1,6 +1,6 @@
 import { choice, point, whole } from '../../core/kind/controls';
 import { signalKind } from '../../core/kind/kind';
-import { nearFirst, shuffled } from '../../core/signal/order';
+import { nearFirst, shuffled } from '../shared/sample-order';
 import { rowsLike } from '../../core/signal/rows';
 
 const fromCentre = (n: number): number[] =>

@@ -2,7 +2,7 @@ import { button, choice, curves, number, point, text, whole } from '../../core/k
 import { signalKind } from '../../core/kind/kind';
 import { curveAt } from '../../core/signal/curve';
 import { envelopeAt, envelopeLength, type EnvelopeShape } from '../../core/signal/envelope';
-import { placesInOrder, type SampleOrder } from '../../core/signal/order';
+import { placesInOrder, type SampleOrder } from '../shared/sample-order';
 import { Triggers } from '../../core/signal/rows';
 import type { Signal } from '../../core/signal/signal';
 

@@ -1,5 +1,5 @@
 import { sceneOutOf } from '../../../core/patch/plan';
-import type { Scene } from '../../../core/show/types';
+import type { Scene } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 
 /** The node whose output the bench shows: the chosen one, or the scene's picture. */

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import { kindOf, type Kind } from '../../../core/kind/kind';
-import type { Scene } from '../../../core/show/types';
+import type { Scene } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { commandOf, runCommand, titleOf } from '../../commands/registry';
 import { sessionStore, useSession } from '../../data/session';

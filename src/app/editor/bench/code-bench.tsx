@@ -4,7 +4,7 @@ import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { kindOf } from '../../../core/kind/kind';
 import { givenFunctions, givenNames, readOwnShader } from '../../../core/shader/own-shader';
 import { setControl } from '../../../core/show/edit';
-import type { PatchNode, Scene } from '../../../core/show/types';
+import type { PatchNode, Scene } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { engine } from '../../engine/client';

@@ -5,14 +5,14 @@ import type { CurvesSpec } from '../../../core/kind/controls';
 import { plainValue } from '../../../core/run/node-run';
 import { setControl } from '../../../core/show/edit';
 import { easeKeys, inOrder, moveKeys, slopeAt, stretchKeys, type Easing } from '../../../core/signal/curve';
-import type { CurveKey, CurveLane, PatchNode, Scene } from '../../../core/show/types';
+import type { CurveKey, CurveLane, PatchNode, Scene } from '../../../core/document/types';
 import { loopSecondsOf } from '../../../core/time/clock';
 import { catalogue } from '../../../nodes/catalogue';
 import { sessionStore, useSession } from '../../data/session';
 import { editScene, endGesture, useShow } from '../../data/show-store';
 import { liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
-import { SelectField, TextField } from '../controls/field';
+import { SelectField, TextField } from '../../parts/field';
 import { CurvePlot, laneColour } from './curve-plot';
 
 const easings: readonly (readonly [Easing, string])[] = [

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
 import { curveAt, slopeAt, valuesOfCurves } from '../../../core/signal/curve';
-import type { CurveKey, CurveLane } from '../../../core/show/types';
+import type { CurveKey, CurveLane } from '../../../core/document/types';
 import { shortNumber } from '../../parts/scrub-number';
 
 const colours = ['var(--wire-signal)', 'var(--wire-image)', 'var(--wire-shape)', 'var(--wire-prop)'];

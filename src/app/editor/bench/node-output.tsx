@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { kindOf } from '../../../core/kind/kind';
-import type { Scene } from '../../../core/show/types';
-import type { BenchData } from '../../../engine/protocol';
+import type { Scene } from '../../../core/document/types';
+import type { BenchData } from '../../../engine/protocol/protocol';
 import { catalogue } from '../../../nodes/catalogue';
 import { onBench } from '../../engine/live';
 import { LanePlot } from './lane-plot';

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { Scene } from '../../../core/show/types';
-import type { OutputSource } from '../../../engine/protocol';
+import type { Scene } from '../../../core/document/types';
+import type { OutputSource } from '../../../engine/protocol/protocol';
 import { useShow } from '../../data/show-store';
 import { engine } from '../../engine/client';
 import { EngineCanvas } from '../../engine/engine-canvas';

@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react';
-import type { BenchData } from '../../../engine/protocol';
-import { drawPoints } from '../draw-points';
+import type { BenchData } from '../../../engine/protocol/protocol';
+import { drawPoints } from './draw-points';
 
 /** Points and lines in space, turned by dragging. */
 export function PointsView({ data }: { data: BenchData }) {

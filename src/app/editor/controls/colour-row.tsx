@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { Pipette, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
-import { TextField } from './field';
+import { TextField } from '../../parts/field';
 import { MotionRows } from './motion-rows';
 import { Label, type RowProps } from './row';
 

@@ -2,7 +2,7 @@ import type { ComponentType } from 'react';
 import { partLabel, partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
 import { numbersOf, plainValue } from '../../../core/run/node-run';
 import { sendHome, setControl } from '../../../core/show/edit';
-import type { ControlValue, Scene } from '../../../core/show/types';
+import type { ControlValue, Scene } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { NumberRow } from './number-row';

@@ -3,7 +3,7 @@ import { RefreshCw } from 'lucide-react';
 import type { DeviceSpec } from '../../../core/kind/controls';
 import { askForCameras, listCameras } from '../../engine/cameras';
 import { say } from '../../parts/notices';
-import { SelectField } from './field';
+import { SelectField } from '../../parts/field';
 
 const cameras = ['cameras'];
 

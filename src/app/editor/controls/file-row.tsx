@@ -4,7 +4,7 @@ import type { FileSpec } from '../../../core/kind/controls';
 import { shippedFiles } from '../../../core/show/shipped';
 import { useAddFile } from '../../data/use-add-file';
 import { useShow } from '../../data/show-store';
-import { SelectField } from './field';
+import { SelectField } from '../../parts/field';
 
 /** Endings of files that a control takes, as the browser's chooser wants them. */
 const endings: Record<FileSpec['accepts'], readonly string[]> = {

@@ -1,7 +1,7 @@
 import { Copy, Rows3 } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { fromHex, gradientAt, toHex } from '../../../core/colour';
-import type { Rgba, Stop } from '../../../core/show/types';
+import type { Rgba, Stop } from '../../../core/document/types';
 import { ScrubNumber } from '../../parts/scrub-number';
 
 const most = 16;

@@ -2,14 +2,14 @@ import { ArrowUp, Plus, Workflow, X } from 'lucide-react';
 import { rangeOf } from '../../../core/kind/controls';
 import { kindOf } from '../../../core/kind/kind';
 import { setMotions } from '../../../core/show/edit';
-import { freshMotion } from '../../../core/show/motions';
+import { freshMotion } from '../../../core/document/motions';
 import { motionToNode } from '../../../core/show/motion-node';
-import type { Motion, Stop } from '../../../core/show/types';
+import type { Motion, Stop } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { choose } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { ScrubNumber } from '../../parts/scrub-number';
-import { SelectField } from './field';
+import { SelectField } from '../../parts/field';
 import { GradientEditor } from './gradient-editor';
 import type { PartPlace } from './part-place';
 

@@ -3,7 +3,7 @@ import { Lock, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
-import { motionsOf, reachOf } from '../../../core/show/motions';
+import { motionsOf, reachOf } from '../../../core/document/motions';
 import { catalogue } from '../../../nodes/catalogue';
 import { editScene, endGesture } from '../../data/show-store';
 import { usePart } from '../../engine/live';

@@ -1,6 +1,7 @@
 import { formulaName } from '../../../core/formula/names';
+import type { ControlLink } from '../../data/session';
 import { linkName, type ControlSpec } from '../../../core/kind/controls';
-import type { Scene, Wire } from '../../../core/show/types';
+import type { Scene, Wire } from '../../../core/document/types';
 
 export interface PartPlace {
   scene: Scene;
@@ -15,15 +16,6 @@ export interface PartPlace {
 export function wireOf({ scene, node, control, part }: PartPlace): Wire | null {
   const into = Object.values(scene.wires).filter((w) => w.to.node === node);
   return into.find((w) => w.to.port === part) ?? into.find((w) => w.to.port === control) ?? null;
-}
-
-/** A control part on its way to another that will follow it. */
-export interface ControlLink {
-  scene: string;
-  node: string;
-  part: string;
-  /** How formulas name it. */
-  text: string;
 }
 
 export function linkTo({ scene, node, control, part }: PartPlace): ControlLink {

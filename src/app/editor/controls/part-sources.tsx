@@ -1,14 +1,14 @@
 import { kindOf } from '../../../core/kind/kind';
 import { ArrowLeftRight, Copy, Home, Link, Radio } from 'lucide-react';
 import { naturalRangeOf, setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
-import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/show/types';
+import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { sessionStore, useSession } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { learnControl } from '../../inputs/learn-store';
 import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
-import { SelectField, TextField } from './field';
+import { SelectField, TextField } from '../../parts/field';
 import { MotionRows } from './motion-rows';
 import { linkTo, wireOf, type PartPlace } from './part-place';
 

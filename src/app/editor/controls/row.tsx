@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
-import type { ControlValue, Scene } from '../../../core/show/types';
+import type { ControlValue, Scene } from '../../../core/document/types';
 
 /** What the row of a control is given. `T`: the type of the control. */
 export interface RowProps<T extends ControlSpec['type'] = ControlSpec['type']> {

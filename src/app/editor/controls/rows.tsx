@@ -1,12 +1,12 @@
 import { Code, Spline, Zap } from 'lucide-react';
 import type { ComponentType } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
-import type { CurveLane, Stop } from '../../../core/show/types';
+import type { CurveLane, Stop } from '../../../core/document/types';
 import { sessionStore } from '../../data/session';
 import { liveStore } from '../../engine/live';
 import { ColourRow } from './colour-row';
 import { DeviceRow } from './device-row';
-import { SelectField, TextField } from './field';
+import { SelectField, TextField } from '../../parts/field';
 import { FileRow } from './file-row';
 import { GradientEditor } from './gradient-editor';
 import { KeyField } from './key-field';

@@ -21,7 +21,7 @@ export class ModelError extends Error {
 }
 
 /** More than this does not go onto a stage. */
-export const mostTriangles = 4_000_000;
+const mostTriangles = 4_000_000;
 export const mostModelBytes = 256 * 1024 * 1024;
 
 /** Throws if a file tells of more faces than can be played. */

@@ -1,5 +1,5 @@
-import { choice } from '../kind/controls';
-import { randomAt } from '../random';
+import { choice } from '../../core/kind/controls';
+import { randomAt } from '../../core/random';
 
 /** Orders in which a row of samples can be gone through. */
 const orders = {

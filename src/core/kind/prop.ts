@@ -1,11 +1,11 @@
 import type { ImageRef } from './image-ref';
-import type { Shape } from './shape/shape';
-import type { Rgba, Spread, Stop } from './show/types';
+import type { Shape } from '../shape/shape';
+import type { Rgba, Spread, Stop } from '../document/types';
 
 export type Vec3 = readonly [number, number, number];
 
 /** Moves the points of a body by the brightness of an image at their place on the picture. */
-export interface Lift {
+interface Lift {
   image: ImageRef;
   /** A second image that the first is multiplied with. */
   by: ImageRef | null;
@@ -86,12 +86,12 @@ export interface BodyProp {
 }
 
 /** The part of a picture that a copy shows. cells: one of a grid, by number; place: what lies where the copy is at home. */
-export type PicturePart =
+type PicturePart =
   | { by: 'cells'; columns: number; rows: number; cell: Float32Array }
   | { by: 'place'; frame: readonly [number, number] };
 
 /** A part of space, soft at its rim, in which copies are changed. */
-export interface Region {
+interface Region {
   form: 'ball' | 'box';
   place: Vec3;
   /** Radius, or half of the box's sides. */
@@ -151,7 +151,7 @@ export const levelsOf = (prop: BodyProp | InstancesProp): InstancesProp[] =>
   prop.type === 'body' ? [] : [...levelsOf(prop.body), prop];
 
 /** Copies placed by the pixels of an image, read on the card. */
-export interface PixelSource {
+interface PixelSource {
   image: ImageRef;
   /** places: a pixel a copy; rows: one row for each attribute, a column a copy. */
   mode: 'places' | 'tints' | 'rows';

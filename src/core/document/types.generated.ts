@@ -1,4 +1,4 @@
-// Written by scripts/generate.ts from src/core/show/schema.ts. Do not edit.
+// Written by scripts/generate.ts from src/core/document/schema.ts. Do not edit.
 
 /**
  * Red, green, blue and alpha, each 0..1, straight (not premultiplied), as shown on a display.

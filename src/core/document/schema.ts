@@ -9,10 +9,10 @@ export const showFormat = 'pyrvel.show' as const;
 export const showVersion = 2 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
-export const loopBounds = { least: 0.01, most: 1e6 } as const;
+const loopBounds = { least: 0.01, most: 1e6 } as const;
 
 /** Largest number that a control holds: far below what 32-bit floats can, so that arithmetic has space above it. */
-export const mostNumber = 1e30;
+const mostNumber = 1e30;
 
 const ref = (name: string) => ({ $ref: `#/$defs/${name}` });
 const record = (name: string, of: object, rest: object = {}) => ({

@@ -1,7 +1,7 @@
 import { useLocation, useNavigate } from 'react-router';
-import { takeOver } from '../data/keeper';
-import { ownership } from '../data/ownership';
-import { useShow } from '../data/show-store';
+import { takeOver } from './keeper';
+import { ownership } from './ownership';
+import { useShow } from './show-store';
 
 /** Lies over a view while the open show is being edited in another tab: two would save over each other. */
 export function Elsewhere() {

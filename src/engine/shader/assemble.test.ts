@@ -3,7 +3,7 @@ import { buildPlan } from '../../core/patch/plan';
 import { plainValue } from '../../core/run/node-run';
 import { makeScene } from '../../core/show/create';
 import { addNode, connect } from '../../core/show/edit';
-import type { ControlValue } from '../../core/show/types';
+import type { ControlValue } from '../../core/document/types';
 import type { ImageKind } from '../../core/kind/kind';
 import { catalogue } from '../../nodes/catalogue';
 import { assemble, codeOf, readableCode, PartError, type Part } from './assemble';

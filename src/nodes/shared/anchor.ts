@@ -1,6 +1,6 @@
-import { choice } from '../kind/controls';
-import { boundsOf } from './measure';
-import type { Shape } from './shape';
+import { choice } from '../../core/kind/controls';
+import { boundsOf } from '../../core/shape/measure';
+import type { Shape } from '../../core/shape/shape';
 
 const sides = {
   middle: 'Middle',

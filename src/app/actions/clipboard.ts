@@ -1,6 +1,6 @@
 import { copyNodes, pasteNodes, type Clipping } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
-import type { Scene } from '../../core/show/types';
+import type { Scene } from '../../core/document/types';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';
 

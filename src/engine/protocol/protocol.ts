@@ -1,8 +1,8 @@
-import type { DarkReason } from '../core/run/why-dark';
-import type { MidiFile } from '../core/midi/file';
-import type { ControllerState } from '../core/run/inputs';
-import type { ShowChange } from '../core/show/changes';
-import type { Scene, Show } from '../core/show/types';
+import type { DarkReason } from '../../core/run/why-dark';
+import type { MidiFile } from '../../core/midi/file';
+import type { ControllerState } from '../../core/inputs/inputs';
+import type { ShowChange } from '../../core/show/changes';
+import type { Scene, Show } from '../../core/document/types';
 
 /**
  * Everything the interface and the engine say to each other. All unions are closed: a new message is added here, and the
@@ -150,7 +150,7 @@ export type EngineAnswer =
 
 // From the engine
 
-export interface TransportState {
+interface TransportState {
   playing: boolean;
   /** Seconds from the start. */
   time: number;

@@ -2,7 +2,7 @@ import type { IUniform, RawShaderMaterial, Texture } from 'three';
 import type { Frame } from '../../core/run/frame';
 import type { NodeRun } from '../../core/run/node-run';
 import type { SceneRun } from '../../core/run/scene-run';
-import type { Stop } from '../../core/show/types';
+import type { Stop } from '../../core/document/types';
 import { mostStops, type Assembled, type NumberRead, type TextureRead } from './assemble';
 import type { Gpu } from '../gpu/gpu';
 

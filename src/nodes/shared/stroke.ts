@@ -1,4 +1,5 @@
-import type { DataPicture, LetterRequest, Outline } from '../kind/kind';
+import type { DataPicture } from '../../core/kind/kind';
+import type { LetterRequest, Outline } from '../../core/text/outlines';
 
 /** A run of points, x and y in turn; a closed one leads back to its first. */
 export interface Run {

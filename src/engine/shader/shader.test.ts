@@ -1,10 +1,10 @@
 import { describe, expect, test } from '@jest/globals';
 import { Texture, type IUniform } from 'three';
-import { idleInputs } from '../../core/run/inputs';
+import { idleInputs } from '../../core/inputs/inputs';
 import { SceneRun } from '../../core/run/scene-run';
 import { makeScene } from '../../core/show/create';
 import { addNode } from '../../core/show/edit';
-import type { ControlValue } from '../../core/show/types';
+import type { ControlValue } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';

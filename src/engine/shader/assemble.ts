@@ -1,10 +1,11 @@
+import { vertexHanding } from '../gpu/full-screen';
 import { formulaToGlsl } from '../../core/formula/glsl';
 import { FormulaError, parseFormula, type Expression } from '../../core/formula/parse';
 import type { ChoiceSpec, ControlSpec } from '../../core/kind/controls';
 import type { GlslType, ImageKind } from '../../core/kind/kind';
 import type { PlanSource } from '../../core/patch/plan';
-import { FlatVaryings, isVaryingType, type VaryingType } from '../gpu/flat-varyings';
-import { keptApart } from '../../core/show/return-settings';
+import { FlatVaryings, isVaryingType, type VaryingType } from './flat-varyings';
+import { keptApart } from '../../core/document/return-settings';
 
 /** A picture that a shader reads as a texture. */
 export interface TextureRead {
@@ -20,11 +21,11 @@ export interface TextureRead {
   cells?: string;
 }
 
-export interface PassRead {
+interface PassRead {
   pass: string;
 }
 
-export interface SheetRead {
+interface SheetRead {
   sheet: string;
   /** The node it belongs to. */
   of: string;
@@ -451,22 +452,3 @@ export function assemble(
   const writer = new Writer(joined, room);
   return writer.finish(writer.node(part, pass));
 }
-
-/** Vertex shader of pictures whose corners hand on numbers as well. */
-export const vertexHanding = (declared: string, given: string): string => `#version 300 es
-precision highp float;
-precision highp int;
-in vec3 position;
-in vec2 uv;
-uniform vec4 region;
-out vec2 place;
-${declared}
-void main() {
-  place = region.xy + uv * region.zw;
-  ${given}
-  gl_Position = vec4(position.xy, 0.0, 1.0);
-}
-`;
-
-/** Vertex shader of pictures whose corners hand on nothing but their places. */
-export const vertexText = vertexHanding('', '');

@@ -1,7 +1,7 @@
-import { vector, whole } from '../kind/controls';
-import { nearFirst, shuffled } from '../signal/order';
-import { axisIndex, type Axis } from './deform';
-import { pickPoints, type Shape } from './shape';
+import { vector, whole } from '../../core/kind/controls';
+import { nearFirst, shuffled } from './sample-order';
+import { axisIndex, type Axis } from '../../core/shape/deform';
+import { pickPoints, type Shape } from '../../core/shape/shape';
 
 export const pointOrders = {
   none: 'As they come',
