@@ -1,18 +1,12 @@
 import { sceneOutOf } from '../core/patch/plan';
-import type { InputSpec, Kind } from '../core/kind/kind';
+import type { ExampleFeed, InputSpec, Kind } from '../core/kind/kind';
 import { makeScene } from '../core/show/create';
 import { addNode, connect, EditError, setFormula } from '../core/show/edit';
-import type { ControlValue, Scene } from '../core/document/types';
+import type { Scene } from '../core/document/types';
 import { catalogue } from './catalogue';
 
-/** A node that an example is fed by. */
-interface Feed {
-  kind: string;
-  controls?: Record<string, ControlValue>;
-}
-
 /** What examples are fed by, where an input's name says what it is for; else by what it carries. */
-const feeds: Readonly<Record<string, Feed>> = {
+const feeds: Readonly<Record<string, ExampleFeed>> = {
   over: { kind: 'flat-shape', controls: { form: 'star', size: [0.5, 0.5], turn: 18 } },
   light: { kind: 'fill', controls: { colour: [0.37, 0.78, 0.75, 1] } },
   mask: { kind: 'flat-shape', controls: { size: [0.7, 0.7], softness: 0.2, fill: [1, 1, 1, 1] } },
@@ -25,77 +19,12 @@ const feeds: Readonly<Record<string, Feed>> = {
   slices: { kind: 'gradient', controls: { length: 1.8, turn: 90 } },
 };
 
-const byCarried: Readonly<Record<InputSpec['carries'], Feed>> = {
+const byCarried: Readonly<Record<InputSpec['carries'], ExampleFeed>> = {
   image: { kind: 'picture', controls: { file: 'shipped:wax-pane.webp', fit: 'cover' } },
   signal: { kind: 'oscillator', controls: { rate: 0.5 } },
   shape: { kind: 'ball' },
   prop: { kind: 'body' },
   field: { kind: 'field-box' },
-};
-
-/** Kinds whose effect is seen on something else than the usual picture or wave. */
-const otherFeed: Readonly<Record<string, Feed>> = {
-  rearrange: { kind: 'scatter' },
-  resample: { kind: 'scatter', controls: { samples: 5 } },
-  'pick-lanes': { kind: 'scatter' },
-  steps: { kind: 'number-line' },
-  remap: { kind: 'number-line' },
-  'shape-by-curve': { kind: 'number-line', controls: { samples: 24 } },
-  envelope: { kind: 'beat-clock', controls: { gives: 'hit' } },
-  crossing: { kind: 'oscillator', controls: { samples: 12, spread: 0.5, rate: 0.5 } },
-  smooth: { kind: 'random-walk', controls: { samples: 12, smooth: false, step: 1 } },
-
-  strands: { kind: 'torus' },
-  struts: { kind: 'polyhedron', controls: { solid: 'truncatedIcosahedron' } },
-  panels: { kind: 'polyhedron', controls: { solid: 'truncatedIcosahedron' } },
-  extrude: { kind: 'ring', controls: { inner: 0.5, points: 6 } },
-  twist: { kind: 'box', controls: { size: [0.3, 0.9, 0.3], divisions: 16 } },
-  bend: { kind: 'box', controls: { size: [0.2, 0.9, 0.3], divisions: 16 } },
-  taper: { kind: 'box', controls: { size: [0.5, 0.8, 0.5], divisions: 16 } },
-  stack: { kind: 'box', controls: { size: [0.6, 0.05, 0.2] } },
-  loft: { kind: 'strands', controls: { which: 'rows' } },
-  'resample-curve': { kind: 'ring', controls: { points: 5 } },
-  'order-points': { kind: 'point-grid' },
-  'edit-points': { kind: 'torus' },
-  edges: { kind: 'flat-shape', controls: { form: 'star', size: [0.7, 0.7], fill: [1, 1, 1, 1] } },
-  glow: { kind: 'beam', controls: { form: 'star', halo: 0, core: 0.03 } },
-  'frame-store': { kind: 'clip' },
-  blur: { kind: 'lattice', controls: { form: 'boxes', cells: [6, 6], part: 0.6 } },
-  'corner-pin': { kind: 'lattice', controls: { cells: [8, 8] } },
-  mirror: { kind: 'clip' },
-  'gradient-map': { kind: 'noise' },
-  steepness: { kind: 'noise', controls: { octaves: 1 } },
-  'polar-wrap': { kind: 'stripes' },
-  tone: { kind: 'beam', controls: { form: 'ring', halo: 2 } },
-};
-
-/** Controls of the shown node that differ from its home, so that its effect is seen at once. */
-const shown: Readonly<Record<string, Record<string, ControlValue>>> = {
-  transform: { scale: 0.5, turn: 20, outside: 'mirror' },
-  'corner-pin': { upperLeft: [0.4, -0.15], upperRight: [-0.3, -0.05] },
-  'hue-saturation': { hue: 150 },
-  levels: { contrast: 1.8 },
-  blur: { radius: 0.06 },
-  glow: { strength: 2.5, threshold: 0.2 },
-  resize: { share: 0.06, reading: 'crisp' },
-  'frame-store': { back: 0, depth: 60 },
-  beam: { motion: 'run', lit: [0, 0.5], form: 'polygon', taper: 0.3 },
-  'channel-swap': { red: 'blue', blue: 'red' },
-  oscillator: { samples: 24, spread: 1 },
-  drift: { samples: 24 },
-  'random-walk': { samples: 24 },
-  'beat-clock': { periods: [1, 2, 4, 8] },
-  rearrange: { order: 'rising' },
-  panels: { depth: 0.05, push: 0.05 },
-  stack: { count: 14, turn: [0, 14, 0], move: [0, 0.06, 0] },
-  struts: { width: 0.02 },
-  twist: { turn: 120 },
-  push: { octaves: 3, speed: 0.3 },
-  gather: { place: [0.4, 0.3, 0.2], strength: 0.8, radius: 0.5 },
-  instances: { size: 0.12, growth: 'bottom', facing: 'normal' },
-  'edit-points': { how: 'scale', amount: 0.4 },
-  'field-repeat': { spacing: [0.4, 0.4, 0] },
-  'field-round': { radius: 0.08 },
 };
 
 class ExampleMaker {
@@ -106,7 +35,7 @@ class ExampleMaker {
     this.scene = makeScene(catalogue, 'example', name);
   }
 
-  add(feed: Feed, column: number): string {
+  add(feed: ExampleFeed, column: number): string {
     const id = addNode(this.scene, catalogue, feed.kind, [column * 200, this.columns[column]++ * 170]);
     for (const [control, value] of Object.entries(feed.controls ?? {}))
       if (Object.hasOwn(this.scene.nodes[id].controls, control))
@@ -118,7 +47,7 @@ class ExampleMaker {
   feed(id: string, kind: Kind, column: number): void {
     const [first] = Object.keys(kind.inputs);
     for (const [port, spec] of Object.entries(kind.inputs)) {
-      const special = port === first ? (otherFeed[kind.id] ?? feeds[port]) : feeds[port];
+      const special = port === first ? (kind.example?.feed ?? feeds[port]) : feeds[port];
       const source = special ?? byCarried[spec.carries];
       const from = this.add(source, column - 1);
       const sourceKind = catalogue.get(source.kind)!;
@@ -176,7 +105,7 @@ export function exampleOf(kind: Kind): Scene {
     connect(maker.scene, catalogue, maker.add({ kind: 'clip' }, column), out, 'picture');
     return maker.scene;
   }
-  const id = maker.add({ kind: kind.id, controls: shown[kind.id] }, column);
+  const id = maker.add({ kind: kind.id, controls: kind.example?.controls }, column);
   maker.feed(id, catalogue.get(kind.id)!, column);
   maker.show(id, kind, column);
   return maker.scene;

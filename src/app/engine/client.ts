@@ -48,7 +48,7 @@ const wholePicture: OutputMapping = { part: [0, 0, 1, 1], fit: 'whole' };
 export class EngineClient {
   private worker: Worker | null = null;
   private ready = false;
-  private readonly listeners = new Map<string, Set<(message: never) => void>>();
+  private readonly listeners = new Map<FromEngine['type'], Set<unknown>>();
   private readonly hosts = new Map<string, OutputHost>();
   private readonly requests = new Map<
     number,
@@ -215,15 +215,22 @@ export class EngineClient {
     if (this.ready) this.worker?.postMessage(message, transfer);
   }
 
-  private emit(message: FromEngine): void {
-    for (const listener of this.listeners.get(message.type) ?? []) listener(message as never);
-  }
-
-  on<T extends FromEngine['type']>(type: T, listener: Listener<T>): () => void {
+  private listenersTo<T extends FromEngine['type']>(type: T): Set<Listener<T>> {
     const set = this.listeners.get(type) ?? new Set();
     this.listeners.set(type, set);
-    set.add(listener as never);
-    return () => set.delete(listener as never);
+    // Under each type only its own listeners are put.
+    return set as Set<Listener<T>>;
+  }
+
+  private emit<T extends FromEngine['type']>(message: Extract<FromEngine, { type: T }>): void {
+    for (const listener of this.listenersTo(message.type as T)) listener(message);
+  }
+
+  /** Calls a listener with each message of a type; gives what ends that. */
+  on<T extends FromEngine['type']>(type: T, listener: Listener<T>): () => void {
+    const set = this.listenersTo(type);
+    set.add(listener);
+    return () => set.delete(listener);
   }
 
   /** How the performance stood when the engine last spoke of it. */

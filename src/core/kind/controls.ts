@@ -210,6 +210,9 @@ type Resolved<S> = S extends { type: 'number' | 'whole' | 'angle'; many: true }
 
 export type ResolvedControls<C> = { readonly [K in keyof C]: Resolved<C[K]> };
 
+/** What a hook gets for a control of any type; of those that take many samples, lists instead. */
+export type ResolvedControl = Resolved<ControlSpec>;
+
 /** Names of the parts of a control that can be driven by numbers; none for text, choices and the like. */
 export function partsOf(spec: ControlSpec): readonly string[] {
   switch (spec.type) {

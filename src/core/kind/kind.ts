@@ -55,6 +55,12 @@ type One<S extends InputSpec> =
 type InputValue<S extends InputSpec> = S extends { many: true } ? readonly One<S>[] : One<S> | null;
 export type InputValues<I extends InputSpecs> = { readonly [K in keyof I]: InputValue<I[K]> };
 
+/** What enters a port that takes many things of one kind. */
+export const listAt = <C extends Carries>(
+  inputs: InputValues<InputSpecs>,
+  port: string,
+): readonly Carried[C][] => (inputs[port] ?? []) as readonly Carried[C][];
+
 /** What the hooks of a kind are given. Nothing else may be read: no clock, no random numbers, no globals. */
 export interface Work<C, I extends InputSpecs> {
   controls: ResolvedControls<C>;
@@ -62,7 +68,7 @@ export interface Work<C, I extends InputSpecs> {
   moment: Moment;
   /** Keys, pointer and other things that come from outside. */
   live: InputState;
-  /** Width divided by height of the canvas. */
+  /** Width divided by height: of the picture for image kinds, else of the canvas. */
   aspect: number;
   /** Pixels that the scene is drawn at. */
   canvas: { width: number; height: number };
@@ -97,6 +103,12 @@ export interface LaneRunner {
   run(out: Float32Array, extra: FormulaValues): void;
 }
 
+/** A node that feeds an example. */
+export interface ExampleFeed {
+  kind: string;
+  controls?: Readonly<Record<string, ControlValue>>;
+}
+
 interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
   /** Stands in show files; never changes. */
   id: string;
@@ -105,6 +117,10 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
   summary: string;
   /** What a performer would type to find it, beside its label. */
   words: readonly string[];
+  /**
+   * How its example differs from the usual one: controls of it that show what it does, and what its first input is fed by.
+   */
+  example?: { controls?: Readonly<Record<string, ControlValue>>; feed?: ExampleFeed };
   inputs: I;
   controls: C;
   /**

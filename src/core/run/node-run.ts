@@ -11,6 +11,7 @@ import {
   partsOf,
   type ControlSpec,
   type ControlSpecs,
+  type ResolvedControl,
 } from '../kind/controls';
 import type { ImageRef } from '../kind/image-ref';
 import type { InputSpecs, LaneRunner, Work } from '../kind/kind';
@@ -87,7 +88,7 @@ export type NodeWork = {
 /** One node while it runs. */
 export class NodeRun {
   /** Resolved controls, as the hooks of the kind get them. */
-  readonly controls: Record<string, unknown> = {};
+  readonly controls: Record<string, ResolvedControl> = {};
   readonly parts = new Map<string, PartRun>();
   /** Whether what it gives differs from the frame before. */
   changed = true;
@@ -163,7 +164,7 @@ export class NodeRun {
     const value = this.node.controls[name];
     const partNames = partsOf(spec);
     if (partNames.length === 0) {
-      this.controls[name] = plainValue(spec, value);
+      this.controls[name] = plainValue(spec, value) as ResolvedControl;
       return;
     }
     const base = numbersOf(spec, value);
@@ -182,7 +183,7 @@ export class NodeRun {
       return out;
     });
     if (spec.type === 'toggle') this.controls[name] = (resolved[0] as number) > 0.5;
-    else this.controls[name] = partNames.length === 1 ? resolved[0] : resolved;
+    else this.controls[name] = (partNames.length === 1 ? resolved[0] : resolved) as ResolvedControl;
   }
 
   /** Reads a formula control and makes its lanes ready; throws FormulaError. */

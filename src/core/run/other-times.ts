@@ -47,7 +47,7 @@ export function wayOf(
 function judge(planned: PlanNode, run: NodeRun, scene: Scene, ask: (id: string) => Known, plan: Plan): Known {
   const { kind } = planned;
   if (kind.output !== 'signal') return { way: 'none', moves: true };
-  const controls = run.controls as never;
+  const { controls } = run;
   const each = kind.each?.(controls) ?? (kind.memory ? false : []);
   if (each === false) return { way: 'none', moves: true };
   let moves = kind.moves(controls);

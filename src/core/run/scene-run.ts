@@ -36,7 +36,7 @@ function countNote(kind: Kind, port: string, samples: number, places: number): s
 
 /** Samples that a kind makes at least: where they stand for moments, one for each. */
 const leastSamples = (kind: Kind, run: NodeRun, { spread }: Moment): number =>
-  spread && kind.output === 'signal' && kind.moves(run.controls as never) ? spread.length : 1;
+  spread && kind.output === 'signal' && kind.moves(run.controls) ? spread.length : 1;
 
 /**
  * Runs the signals, shapes, props and control values of one scene; the engine draws its images from what stands here,
@@ -271,10 +271,15 @@ export class SceneRun {
     return false;
   }
 
-  /** What the hooks of a node are given in this frame. */
+  /** What the hooks of a live node are given in this frame; the only place where it is put together. */
+  work(id: string, frame: Frame): NodeWork {
+    const run = this.runs.get(id)!;
+    return this.workOf(run, this.inputValues(run), frame);
+  }
+
   private workOf(run: NodeRun, inputs: InputValues<Record<string, InputSpec>>, frame: Frame): NodeWork {
     const work = (run.work ??= {
-      controls: run.controls as never,
+      controls: run.controls,
       inputs,
       moment: frame.moment,
       live: frame.live,
@@ -289,10 +294,11 @@ export class SceneRun {
       ...this.resources,
       remark: (sentence) => (run.remark = sentence),
     });
+    const { width, height } = run.image ?? frame.canvas;
     work.inputs = inputs;
     work.moment = frame.moment;
     work.live = frame.live;
-    work.aspect = frame.canvas.width / frame.canvas.height;
+    work.aspect = width / height;
     work.canvas = frame.canvas;
     work.count = run.count;
     work.pixels = run.pixels;
@@ -312,12 +318,12 @@ export class SceneRun {
     } else if ((dirty || frame.moment.spread) && kind.countOf) {
       inputs = this.inputValues(run);
       const least = leastSamples(kind, run, frame.moment);
-      run.count = Math.max(1, Math.floor(kind.countOf(run.controls as never, inputs, least)));
+      run.count = Math.max(1, Math.floor(kind.countOf(run.controls, inputs, least)));
     }
     if (!dirty && (moved || liveChanged || frame.moment.spread) && kind.output === 'signal') {
-      dirty = (kind.memory !== undefined && moved) || kind.moves(run.controls as never);
+      dirty = (kind.memory !== undefined && moved) || kind.moves(run.controls);
     }
-    if (!dirty && moved && kind.output !== 'signal') dirty = kind.moves?.(run.controls as never) ?? false;
+    if (!dirty && moved && kind.output !== 'signal') dirty = kind.moves?.(run.controls) ?? false;
     run.changed = dirty;
     if (!dirty) return;
     const work = this.workOf(run, inputs ?? this.inputValues(run), frame);
@@ -377,7 +383,7 @@ export class SceneRun {
         longestPart = name;
       }
     }
-    run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls as never, inputs, longest) ?? longest));
+    run.count = Math.max(1, Math.floor(kind.countOf?.(run.controls, inputs, longest) ?? longest));
     run.countNote =
       longestPart && longest !== run.count ? countNote(kind, longestPart, longest, run.count) : null;
     update(true);
@@ -424,8 +430,7 @@ export class SceneRun {
     for (const { id, kind, inputs } of this.plan.order) {
       if (kind.output !== 'signal' || !kind.pixels) continue;
       const [source] = inputs.picture ?? [];
-      if (source)
-        readers.push({ id, source: source.node, grid: kind.pixels(this.runs.get(id)!.controls as never) });
+      if (source) readers.push({ id, source: source.node, grid: kind.pixels(this.runs.get(id)!.controls) });
       else this.givePixels(id, null);
     }
     return readers;

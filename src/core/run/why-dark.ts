@@ -1,4 +1,4 @@
-import { passThroughOf } from '../kind/kind';
+import { listAt, passThroughOf } from '../kind/kind';
 import {
   bodyOf,
   defaultCamera,
@@ -60,7 +60,7 @@ export function whyDark(run: SceneRun, out: string | null, aspect: number): Dark
     if (node.shape) points(node.shape.positions, say);
     if (node.prop) prop(node.prop, say);
     if (node.plan.kind.output === 'image' && node.plan.kind.paint.type === 'shot')
-      shot(run.inputsOf(id).props as never as readonly Prop[], node.plan.inputs.props.length, aspect, say);
+      shot(listAt<'prop'>(run.inputsOf(id), 'props'), node.plan.inputs.props.length, aspect, say);
     for (const source of node.plan.sources) queue.push(source.node);
   }
   return reasons;
@@ -83,8 +83,9 @@ function zeros(run: NodeRun, say: (sentence: string) => void): void {
     if (spec.shownIf && !spec.shownIf(run.node.controls)) continue;
     const value = run.controls[name];
     if (spec.type === 'colour' && spec.default[3] > 0) {
-      const alpha =
-        Array.isArray(value) && value[3] instanceof Float32Array ? value[3] : [(value as Rgba)[3]];
+      // A colour, or one list of samples for each of its parts.
+      const last = (value as Rgba | readonly Float32Array[])[3];
+      const alpha = typeof last === 'number' ? [last] : last;
       if (alpha.length && Array.from(alpha).every((a) => a === 0)) say(`The alpha of ${spec.label} is 0.`);
       continue;
     }

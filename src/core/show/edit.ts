@@ -1,7 +1,7 @@
 import { defaultReturn, renameAsides } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName, renameInFormula } from '../formula/names';
-import { partName, partsOf, rangeOf } from '../kind/controls';
+import { partName, partsOf, rangeOf, type ResolvedControl } from '../kind/controls';
 import { passThroughOf, takes, type Catalogue } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
 import { renameTriggers } from '../document/motions';
@@ -42,12 +42,14 @@ export function addNode(
 export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, number] {
   const kind = kindOf(catalogue, node);
   if (kind?.output !== 'signal') return [0, 1];
-  const controls: Record<string, unknown> = {};
+  const controls: Record<string, ResolvedControl> = {};
   for (const [name, spec] of Object.entries(kind.controls)) {
     const value = plainValue(spec, node.controls[name]);
-    controls[name] = Array.isArray(value) && partsOf(spec).length === 1 ? value[0] : value;
+    controls[name] = (
+      Array.isArray(value) && partsOf(spec).length === 1 ? value[0] : value
+    ) as ResolvedControl;
   }
-  const [low, high] = kind.naturalRange(controls as never);
+  const [low, high] = kind.naturalRange(controls);
   return [low, high];
 }
 

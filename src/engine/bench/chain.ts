@@ -1,6 +1,7 @@
 import { hashGlsl, noiseGlsl } from '../../nodes/glsl/noise';
 import { softToneGlsl } from '../../nodes/glsl/tone';
 import { catalogue } from '../../nodes/catalogue';
+import type { ResolvedControl } from '../../core/kind/controls';
 import type { Stop } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import type { Bits, Gpu } from '../gpu/gpu';
@@ -79,7 +80,7 @@ function hueRows(): string[] {
     tint: homeOf('hue-saturation', 'tint'),
   };
   const { toRed, toGreen, toBlue } = kind.paint.derive!(
-    controls as never,
+    controls as Record<string, ResolvedControl>,
     momentAt(0, 0, 60, { bpm: 120, beatsPerBar: 4 }),
     360,
   );

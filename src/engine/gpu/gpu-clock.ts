@@ -16,7 +16,7 @@ export class GpuClock {
   private queries: { node: string; query: WebGLQuery }[] = [];
 
   constructor(private readonly gl: WebGL2RenderingContext) {
-    this.timer = gl.getExtension('EXT_disjoint_timer_query_webgl2') as never;
+    this.timer = gl.getExtension('EXT_disjoint_timer_query_webgl2') as GpuClock['timer'];
   }
 
   /** Looks what is done; to be called at the start of a task, since fences move only between tasks. */

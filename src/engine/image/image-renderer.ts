@@ -1,6 +1,6 @@
 import type { Texture, WebGLRenderTarget } from 'three';
-import type { DataPicture, ImageKind, Paint } from '../../core/kind/kind';
-import { bodyOf, type Prop } from '../../core/kind/prop';
+import { listAt, type DataPicture, type ImageKind } from '../../core/kind/kind';
+import { bodyOf } from '../../core/kind/prop';
 import { cyclesOf, type Cycle } from '../../core/patch/cycles';
 import type { Plan, PlanNode, PlanSource } from '../../core/patch/plan';
 import { feedbackPrecision, numberImages, storedImages } from '../../core/patch/storage';
@@ -123,7 +123,7 @@ export class ImageRenderer {
   /** Asks for the pictures that lie on models of a shot. */
   private askForModelPictures({ id, kind }: PlanNode): void {
     if (kind.output !== 'image' || kind.paint.type !== 'shot') return;
-    for (const prop of this.run.inputsOf(id).props as never as readonly Prop[]) {
+    for (const prop of listAt<'prop'>(this.run.inputsOf(id), 'props')) {
       if (prop.type !== 'body' && prop.type !== 'instances') continue;
       for (const picture of bodyOf(prop).shape.pictures ?? [])
         this.media.picture(picture, this.run.runs.get(id)?.image?.height ?? 1);
@@ -260,10 +260,10 @@ export class ImageRenderer {
       // A value that stands in the code changed: the one edit that needs another program.
       this.shaders.bringUpToDate(node, stored);
       if (paint.type === 'data') {
-        this.upload(stored, this.dataOf(paint, node, run, frame));
+        this.upload(stored, paint.fill(this.run.work(node.id, frame)));
       } else if (paint.type === 'shot') {
-        const settings = paint.settings(this.work(node, run, frame));
-        const props = this.run.inputsOf(node.id).props as never as readonly Prop[];
+        const settings = paint.settings(this.run.work(node.id, frame));
+        const props = listAt<'prop'>(this.run.inputsOf(node.id), 'props');
         this.fit(node.id, stored, width, height, drawsDirectly(settings, props));
         const done = this.shots.paint({
           node: node.id,
@@ -283,8 +283,8 @@ export class ImageRenderer {
         const done = this.fields.paint({
           node,
           target: stored.target!,
-          settings: paint.settings(this.work(node, run, frame)),
-          props: this.run.inputsOf(node.id).props as never,
+          settings: paint.settings(this.run.work(node.id, frame)),
+          props: listAt<'prop'>(this.run.inputsOf(node.id), 'props'),
           ...this.fieldScene(frame, node.id, false),
         });
         if (!done) run.markStale();
@@ -345,25 +345,6 @@ export class ImageRenderer {
     };
   }
 
-  private work(node: PlanNode, run: NodeRun, frame: Frame): never {
-    return {
-      controls: run.controls,
-      inputs: this.run.inputsOf(node.id),
-      moment: frame.moment,
-      live: frame.live,
-      canvas: frame.canvas,
-    } as never;
-  }
-
-  private dataOf(
-    paint: Extract<Paint<never, never>, { type: 'data' }>,
-    node: PlanNode,
-    run: NodeRun,
-    frame: Frame,
-  ): DataPicture {
-    return paint.fill(this.work(node, run, frame));
-  }
-
   private upload(stored: Stored, picture: DataPicture): void {
     const old = stored.data;
     const image = old?.image as { data: Float32Array; width: number; height: number } | undefined;
@@ -391,7 +372,7 @@ export class ImageRenderer {
     run: NodeRun,
     stored: Stored,
     frame: Frame,
-    paint: Extract<Paint<never, never>, { type: 'shader' | 'passes' }>,
+    paint: Extract<ImageKind['paint'], { type: 'shader' | 'passes' }>,
   ): void {
     const { width, height } = run.image!;
     if (paint.type === 'shader') {
@@ -404,12 +385,12 @@ export class ImageRenderer {
     let previous = firstInput ? this.viewOf(firstInput, node.id).texture : this.gpu.empty;
     const used: WebGLRenderTarget[] = [];
     const has = (input: string): boolean => node.inputs[input].length > 0;
-    const skips = paint.passes.map((pass) => pass.skip?.(run.controls as never, height, has) ?? false);
+    const skips = paint.passes.map((pass) => pass.skip?.(run.controls, height, has) ?? false);
     const last = skips.lastIndexOf(false);
     paint.passes.forEach((pass, k) => {
       results.set('previous', previous);
       if (!skips[k]) {
-        const scale = pass.scale?.(run.controls as never, height) ?? 1;
+        const scale = pass.scale?.(run.controls, height) ?? 1;
         const w = Math.max(1, Math.round(width * scale));
         const h = Math.max(1, Math.round(height * scale));
         const target = k === last ? stored.target! : this.gpu.acquire(w, h, stored.bits);

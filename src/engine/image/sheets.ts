@@ -1,6 +1,7 @@
 import type { Texture, WebGLRenderTarget } from 'three';
 import { clipTime } from '../../core/time/clip-time';
-import type { DataPicture, Sheet } from '../../core/kind/kind';
+import type { ControlSpecs } from '../../core/kind/controls';
+import type { DataPicture, InputSpecs, Sheet } from '../../core/kind/kind';
 import type { NodeRun } from '../../core/run/node-run';
 import type { Frame } from '../../core/run/frame';
 import type { SceneRun } from '../../core/run/scene-run';
@@ -11,7 +12,7 @@ import { longestSide } from '../media/pictures';
 import { drawText, textTexture } from '../media/text';
 import type { TextureView } from '../shader/shader';
 
-type AnySheet = Sheet<Record<string, never>, Record<string, never>>;
+type AnySheet = Sheet<ControlSpecs, InputSpecs>;
 
 /** The cells in which a node keeps past pictures. */
 interface Past {
@@ -60,7 +61,7 @@ export class Sheets {
 
   private sheetsOf(id: string): Readonly<Record<string, AnySheet>> {
     const kind = this.run.runs.get(id)?.plan.kind;
-    return kind?.output === 'image' && 'sheets' in kind.paint ? ((kind.paint.sheets ?? {}) as never) : {};
+    return kind?.output === 'image' && 'sheets' in kind.paint ? (kind.paint.sheets ?? {}) : {};
   }
 
   has(id: string): boolean {
@@ -125,10 +126,7 @@ export class Sheets {
           this.updateClip(held, sheet, run, frame);
           break;
         case 'camera': {
-          const { texture, error } = this.media.camera(
-            sheet.device(run.controls as never),
-            frame.moment.time,
-          );
+          const { texture, error } = this.media.camera(sheet.device(run.controls), frame.moment.time);
           held.view = { texture: texture ?? this.gpu.empty };
           held.error = error;
           break;
@@ -153,20 +151,8 @@ export class Sheets {
       if (sheet.from !== 'clip' || !clip) continue;
       await clip.reach(0);
       if (clip.duration > 0)
-        await clip.reach(clipTime(sheet.timing(this.work(run, frame, null) as never), clip.duration));
+        await clip.reach(clipTime(sheet.timing(this.run.work(run.plan.id, frame)), clip.duration));
     }
-  }
-
-  private work(run: NodeRun, frame: Frame, letters: MediaLibrary['letters'] | null): object {
-    return {
-      controls: run.controls,
-      inputs: this.run.inputsOf(run.plan.id),
-      moment: frame.moment,
-      live: frame.live,
-      aspect: run.image!.width / run.image!.height,
-      canvas: frame.canvas,
-      letters,
-    };
   }
 
   private updateNumbers(
@@ -178,13 +164,16 @@ export class Sheets {
     const signals = Object.values(run.plan.inputs).flat().length > 0 && run.changed ? frame.moment.time : 0;
     const key = `${valuesOf(run, sheet.of)} ${run.image!.width / run.image!.height} ${signals}`;
     if (key === held.key) return;
+    const work = this.run.work(run.plan.id, frame);
     let waiting = false;
-    const letters: MediaLibrary['letters'] = (request) => {
-      const outlines = this.media.letters(request);
-      waiting ||= outlines === null;
-      return outlines;
-    };
-    const picture = sheet.fill(this.work(run, frame, letters) as never);
+    const picture = sheet.fill({
+      ...work,
+      letters: (request) => {
+        const outlines = work.letters?.(request) ?? null;
+        waiting ||= outlines === null;
+        return outlines;
+      },
+    });
     held.key = waiting ? '' : key;
     this.upload(held, picture);
   }
@@ -231,7 +220,7 @@ export class Sheets {
     const { clip } = held;
     if (!clip) return;
     if (clip.duration > 0)
-      clip.want(clipTime(sheet.timing(this.work(run, frame, null) as never), clip.duration));
+      clip.want(clipTime(sheet.timing(this.run.work(run.plan.id, frame)), clip.duration));
     held.error = clip.error;
     if (clip.hasFrame) held.view = { texture: clip.texture, size: clip.size };
   }
@@ -248,7 +237,7 @@ export class Sheets {
       held.own = textTexture(held.canvas);
       held.view = { texture: held.own };
     }
-    drawText(held.canvas, sheet.lay(run.controls as never));
+    drawText(held.canvas, sheet.lay(run.controls));
     held.own!.needsUpdate = true;
   }
 
@@ -259,7 +248,7 @@ export class Sheets {
     steps: number,
     first: { texture: Texture; bits: Bits } | null,
   ): void {
-    const { frames, scale } = sheet.keep(run.controls as never);
+    const { frames, scale } = sheet.keep(run.controls);
     const width = Math.max(1, Math.round(run.image!.width * scale));
     const height = Math.max(1, Math.round(run.image!.height * scale));
     const { columns, rows } = pastCells(frames, width, height);

@@ -131,7 +131,7 @@ export class ScenePlayer {
   get look(): Look {
     const out = this.unshown === null ? undefined : this.run.runs.get(this.unshown);
     if (!out || out.plan.kind.output !== 'image' || !out.plan.kind.shows) return plainLook(this.picture);
-    return { texture: this.picture, ...out.plan.kind.shows(out.controls as never) };
+    return { texture: this.picture, ...out.plan.kind.shows(out.controls) };
   }
 
   /** Draws the picture of any of its image nodes. */

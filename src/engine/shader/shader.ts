@@ -75,7 +75,7 @@ type Derived = Record<string, number | readonly number[] | Float32Array>;
 /** The numbers a node works out of its controls for its code. */
 function derivedOf(run: NodeRun, frame: Frame): Derived {
   const { kind } = run.plan;
-  const controls = run.controls as never;
+  const { controls } = run;
   if (kind.output === 'field') return kind.derive?.(controls, frame.moment) ?? {};
   if (kind.output !== 'image' || (kind.paint.type !== 'shader' && kind.paint.type !== 'passes')) return {};
   return kind.paint.derive?.(controls, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};

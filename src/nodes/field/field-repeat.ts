@@ -6,6 +6,7 @@ export default fieldKind({
   label: 'Field Repeat',
   summary: 'Repeats a field in a grid.',
   words: ['grid', 'array', 'tile', 'endless', 'infinite'],
+  example: { controls: { spacing: [0.4, 0.4, 0] } },
   inputs: {
     field: { label: 'Field', help: 'What is repeated; it should fit into one step.', carries: 'field' },
   },

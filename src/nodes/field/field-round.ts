@@ -6,6 +6,7 @@ export default fieldKind({
   label: 'Field Round',
   summary: 'Rounds the corners of a field by growing it.',
   words: ['bevel', 'soften', 'smooth corners', 'inflate', 'grow'],
+  example: { controls: { radius: 0.08 } },
   inputs: { field: { label: 'Field', help: 'What is rounded.', carries: 'field' } },
   controls: {
     radius: number({

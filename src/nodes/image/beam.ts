@@ -20,6 +20,7 @@ export default imageKind({
   summary:
     'A glowing stroke along a line, an outline, letters or drawn points; part of it lit, copied round a centre.',
   words: ['neon', 'laser', 'light line', 'glow', 'stroke', 'ray', 'tube', 'sign', 'trace'],
+  example: { controls: { motion: 'run', lit: [0, 0.5], form: 'polygon', taper: 0.3 } },
   inputs: {},
   controls: {
     form: choice({

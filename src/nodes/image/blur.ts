@@ -81,6 +81,10 @@ export default imageKind({
   label: 'Blur',
   summary: 'Softens a picture, evenly or along one direction.',
   words: ['soft', 'gaussian', 'defocus', 'smooth', 'motion blur', 'haze'],
+  example: {
+    controls: { radius: 0.06 },
+    feed: { kind: 'lattice', controls: { form: 'boxes', cells: [6, 6], part: 0.6 } },
+  },
   inputs: {
     picture: { label: 'Picture', help: 'What is softened.', carries: 'image', reads: 'many' },
     radiusMap: {

@@ -17,6 +17,7 @@ export default imageKind({
   label: 'Channel Swap',
   summary: 'Fills each channel of a picture from any other one.',
   words: ['red', 'green', 'blue', 'alpha', 'shuffle', 'rearrange', 'opaque', 'mask from'],
+  example: { controls: { red: 'blue', blue: 'red' } },
   inputs: { picture: { label: 'Picture', help: 'Where the channels come from.', carries: 'image' } },
   controls: {
     red: choice({ label: 'Red from', help: 'What fills the red channel.', options: from, default: 'red' }),

@@ -17,6 +17,10 @@ export default imageKind({
   label: 'Corner Pin',
   summary: 'Pulls a flat picture into perspective by its four corners.',
   words: ['perspective', 'quad', 'warp', 'mapping', 'keystone', 'tilt', 'projection'],
+  example: {
+    controls: { upperLeft: [0.4, -0.15], upperRight: [-0.3, -0.05] },
+    feed: { kind: 'lattice', controls: { cells: [8, 8] } },
+  },
   inputs: { picture: { label: 'Picture', help: 'What is pulled.', carries: 'image', reads: 'moved' } },
   controls: {
     lowerLeft: corner('Lower left', -1, -1),

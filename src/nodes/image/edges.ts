@@ -10,6 +10,7 @@ export default imageKind({
   label: 'Edges',
   summary: 'Lines of a true width where a picture changes.',
   words: ['outline', 'contour', 'line drawing', 'stroke', 'border', 'trace', 'detect'],
+  example: { feed: { kind: 'flat-shape', controls: { form: 'star', size: [0.7, 0.7], fill: [1, 1, 1, 1] } } },
   inputs: {
     picture: { label: 'Picture', help: 'Whose edges are drawn.', carries: 'image', reads: 'many' },
   },

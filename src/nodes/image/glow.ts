@@ -74,6 +74,10 @@ export default imageKind({
   label: 'Glow',
   summary: 'Lets what is bright shine over its edges, near or far.',
   words: ['bloom', 'shine', 'halo', 'light', 'neon', 'aura', 'glare'],
+  example: {
+    controls: { strength: 2.5, threshold: 0.2 },
+    feed: { kind: 'beam', controls: { form: 'star', halo: 0, core: 0.03 } },
+  },
   inputs: { picture: { label: 'Picture', help: 'What shines.', carries: 'image', reads: 'many' } },
   controls: {
     strength: number({

@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Gradient Map',
   summary: 'Gives each brightness a colour of a gradient.',
   words: ['palette', 'duotone', 'two colours', 'recolour', 'heat', 'ramp', 'false colour', 'grade'],
+  example: { feed: { kind: 'noise' } },
   inputs: { picture: { label: 'Picture', help: 'Its brightness picks the colour.', carries: 'image' } },
   controls: {
     colours: gradient({

@@ -49,6 +49,7 @@ export default imageKind({
   label: 'Hue & Saturation',
   summary: 'Turns the colours round, makes them stronger or grey, lighter or darker, or tints them.',
   words: ['colour', 'recolour', 'grey', 'desaturate', 'vivid', 'tint', 'grade', 'lightness'],
+  example: { controls: { hue: 150 } },
   inputs: { picture: { label: 'Picture', help: 'What is recoloured.', carries: 'image' } },
   controls: {
     hue: angle({ label: 'Hue', help: 'Turns all colours round the circle.', default: 0, range: [-180, 180] }),

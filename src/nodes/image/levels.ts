@@ -8,6 +8,7 @@ export default imageKind({
   label: 'Levels',
   summary: 'Brightness, contrast, gamma, input and output range, and a curve of your own.',
   words: ['brightness', 'contrast', 'gamma', 'curve', 'exposure', 'invert', 'tone', 'range'],
+  example: { controls: { contrast: 1.8 } },
   inputs: { picture: { label: 'Picture', help: 'What is changed.', carries: 'image' } },
   controls: {
     input: point({

@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Mirror',
   summary: 'Folds a picture over at a line, or into a rosette of several wedges.',
   words: ['reflect', 'symmetry', 'fold', 'rosette', 'radial symmetry', 'flip', 'ceiling', 'water'],
+  example: { feed: { kind: 'clip' } },
   inputs: { picture: { label: 'Picture', help: 'What is folded.', carries: 'image', reads: 'moved' } },
   controls: {
     form: choice({

@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Polar Wrap',
   summary: 'Bends a picture round into a ring, or unrolls a ring into a strip.',
   words: ['polar', 'tunnel', 'circle', 'ring', 'unroll', 'swirl', 'bend', 'planet'],
+  example: { feed: { kind: 'stripes' } },
   inputs: { picture: { label: 'Picture', help: 'What is bent.', carries: 'image', reads: 'moved' } },
   controls: {
     way: choice({

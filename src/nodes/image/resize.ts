@@ -6,6 +6,7 @@ export default imageKind({
   label: 'Resize',
   summary: 'Gives the picture other pixels from here on: fewer for speed or for their look, or more.',
   words: ['resolution', 'scale down', 'pixels', 'low resolution', 'moire', 'size', 'downsample'],
+  example: { controls: { share: 0.06, reading: 'crisp' } },
   inputs: {
     picture: { label: 'Picture', help: 'What is given another size.', carries: 'image', reads: 'many' },
   },

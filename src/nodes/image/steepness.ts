@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Steepness',
   summary: 'Turns a picture into the direction in which its brightness rises.',
   words: ['slope', 'normal', 'derivative', 'gradient direction', 'relief', 'edge'],
+  example: { feed: { kind: 'noise', controls: { octaves: 1 } } },
   inputs: {
     picture: { label: 'Picture', help: 'Whose slope is measured.', carries: 'image', reads: 'many' },
   },

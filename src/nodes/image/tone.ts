@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Tone',
   summary: 'Brings bright, added light into the range that a screen can show.',
   words: ['exposure', 'highlights', 'tone map', 'bright', 'overexposed', 'burnt out', 'range', 'hdr'],
+  example: { feed: { kind: 'beam', controls: { form: 'ring', halo: 2 } } },
   inputs: { picture: { label: 'Picture', help: 'What is brought into range.', carries: 'image' } },
   controls: {
     exposure: number({

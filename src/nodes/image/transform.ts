@@ -7,6 +7,7 @@ export default imageKind({
   label: 'Transform',
   summary: 'Moves, scales and turns a picture about a pivot.',
   words: ['move', 'rotate', 'zoom', 'scale', 'shift', 'spin', 'tile', 'repeat'],
+  example: { controls: { scale: 0.5, turn: 20, outside: 'mirror' } },
   inputs: { picture: { label: 'Picture', help: 'What is moved.', carries: 'image', reads: 'moved' } },
   controls: {
     move: point({

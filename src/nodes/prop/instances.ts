@@ -114,6 +114,7 @@ export default propKind({
     'circle',
     'array',
   ],
+  example: { controls: { size: 0.12, growth: 'bottom', facing: 'normal' } },
   inputs: {
     body: {
       label: 'Body',

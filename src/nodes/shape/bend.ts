@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Bend',
   summary: 'Bends a shape into a part of a circle.',
   words: ['curve', 'curl', 'arch', 'fold', 'deform'],
+  example: { feed: { kind: 'box', controls: { size: [0.2, 0.9, 0.3], divisions: 16 } } },
   inputs: { shape: { label: 'Shape', help: 'What is bent.', carries: 'shape' } },
   controls: {
     axis: choice({

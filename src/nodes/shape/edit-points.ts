@@ -10,6 +10,7 @@ export default shapeKind({
   summary:
     'Puts numbers in the place of the points of a shape, in the same order, with its lines and faces kept.',
   words: ['numbers to points', 'set positions', 'vertices', 'deform by numbers', 'morph', 'write points'],
+  example: { controls: { how: 'scale', amount: 0.4 }, feed: { kind: 'torus' } },
   inputs: {
     shape: { label: 'Shape', help: 'Whose points are changed.', carries: 'shape' },
     points: {

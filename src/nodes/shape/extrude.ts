@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Extrude',
   summary: 'Gives a surface thickness, and turns lines into bands.',
   words: ['thicken', 'depth', 'wall', 'ribbon', 'raise', 'solidify'],
+  example: { feed: { kind: 'ring', controls: { inner: 0.5, points: 6 } } },
   inputs: { shape: { label: 'Shape', help: 'A surface, or lines.', carries: 'shape' } },
   controls: {
     depth: number({ label: 'Depth', help: 'How thick it becomes.', default: 0.15, range: [-0.5, 0.5] }),

@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Gather',
   summary: 'Draws points toward a place, or toward another shape; or drives them away.',
   words: ['attract', 'pull', 'magnet', 'suck', 'repel', 'pinch', 'morph', 'shrink wrap', 'explode'],
+  example: { controls: { place: [0.4, 0.3, 0.2], strength: 0.8, radius: 0.5 } },
   inputs: {
     shape: { label: 'Shape', help: 'Whose points are drawn.', carries: 'shape' },
     to: {

@@ -9,6 +9,7 @@ export default shapeKind({
   label: 'Loft',
   summary: 'A skin stretched over curves.',
   words: ['surface', 'skin', 'sail', 'ribbon', 'curves to surface', 'nurbs', 'cover', 'hull'],
+  example: { feed: { kind: 'strands', controls: { which: 'rows' } } },
   inputs: {
     curves: {
       label: 'Curves',

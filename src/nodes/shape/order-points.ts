@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Order Points',
   summary: 'Numbers the points of a shape anew: by distance, in a spiral, along an axis, at random.',
   words: ['sort', 'index', 'number', 'centre out', 'shuffle', 'renumber'],
+  example: { feed: { kind: 'point-grid' } },
   inputs: { shape: { label: 'Shape', help: 'Whose points are numbered.', carries: 'shape' } },
   controls: {
     order: choice({ label: 'Order', help: 'Which comes first.', options: pointOrders, default: 'spiral' }),

@@ -11,6 +11,10 @@ export default shapeKind({
   label: 'Panels',
   summary: 'The faces of a shape as pieces apart, each with its own pivot, thickness and part of a picture.',
   words: ['explode', 'pieces', 'tiles', 'shatter', 'faces', 'split', 'cells', 'facade', 'extrude faces'],
+  example: {
+    controls: { depth: 0.05, push: 0.05 },
+    feed: { kind: 'polyhedron', controls: { solid: 'truncatedIcosahedron' } },
+  },
   inputs: { shape: { label: 'Shape', help: 'Whose faces become pieces.', carries: 'shape' } },
   controls: {
     push: number({

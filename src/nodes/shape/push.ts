@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Push',
   summary: 'Moves the points of a shape by noise: landscapes, blobs, trembling.',
   words: ['noise', 'displace', 'deform', 'terrain', 'landscape', 'wobble', 'crumple', 'fractal'],
+  example: { controls: { octaves: 3, speed: 0.3 } },
   inputs: { shape: { label: 'Shape', help: 'Whose points are moved.', carries: 'shape' } },
   moves: (c) => c.speed !== 0,
   controls: {

@@ -9,6 +9,7 @@ export default shapeKind({
   label: 'Resample Curve',
   summary: 'The points of a curve at even distances, as many as wanted.',
   words: ['even', 'points on curve', 'density', 'subdivide', 'simplify', 'spacing'],
+  example: { feed: { kind: 'ring', controls: { points: 5 } } },
   inputs: { shape: { label: 'Curve', help: 'One curve or several.', carries: 'shape' } },
   controls: {
     by: choice({

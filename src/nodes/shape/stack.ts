@@ -9,6 +9,10 @@ export default shapeKind({
   label: 'Stack',
   summary: 'A shape many times, each moved, turned and scaled on from the last.',
   words: ['repeat', 'array', 'tower', 'stairs', 'iterate', 'spiral stairs'],
+  example: {
+    controls: { count: 14, turn: [0, 14, 0], move: [0, 0.06, 0] },
+    feed: { kind: 'box', controls: { size: [0.6, 0.05, 0.2] } },
+  },
   inputs: { shape: { label: 'Shape', help: 'What is repeated.', carries: 'shape' } },
   controls: {
     count: whole({

@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Strands',
   summary: "A shape's rows, columns or edges as lines, straight or rounded.",
   words: ['lines', 'wires', 'threads', 'rows', 'columns', 'edges', 'outline', 'strings'],
+  example: { feed: { kind: 'torus' } },
   inputs: { shape: { label: 'Shape', help: 'Whose lines are taken.', carries: 'shape' } },
   controls: {
     which: choice({

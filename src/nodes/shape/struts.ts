@@ -8,6 +8,10 @@ export default shapeKind({
   label: 'Struts',
   summary: 'The edges of a shape as thin solids, or as diamonds that tile it anew.',
   words: ['wireframe', 'bars', 'frame', 'truss', 'scaffold', 'diamond', 'rods', 'cage'],
+  example: {
+    controls: { width: 0.02 },
+    feed: { kind: 'polyhedron', controls: { solid: 'truncatedIcosahedron' } },
+  },
   inputs: { shape: { label: 'Shape', help: 'Whose edges are taken.', carries: 'shape' } },
   controls: {
     form: choice({

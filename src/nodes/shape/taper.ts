@@ -8,6 +8,7 @@ export default shapeKind({
   label: 'Taper',
   summary: 'Makes a shape thinner or thicker along an axis.',
   words: ['cone', 'narrow', 'widen', 'bulge', 'pinch', 'deform'],
+  example: { feed: { kind: 'box', controls: { size: [0.5, 0.8, 0.5], divisions: 16 } } },
   inputs: { shape: { label: 'Shape', help: 'What is tapered.', carries: 'shape' } },
   controls: {
     axis: choice({

@@ -8,6 +8,10 @@ export default shapeKind({
   label: 'Twist',
   summary: 'Turns a shape more and more along an axis.',
   words: ['screw', 'wring', 'spiral', 'rotate', 'deform'],
+  example: {
+    controls: { turn: 120 },
+    feed: { kind: 'box', controls: { size: [0.3, 0.9, 0.3], divisions: 16 } },
+  },
   inputs: { shape: { label: 'Shape', help: 'What is twisted.', carries: 'shape' } },
   controls: {
     axis: choice({

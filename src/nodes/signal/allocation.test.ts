@@ -74,10 +74,10 @@ test.each([...alone, ...fed])('%s makes no new block of numbers while it plays',
   // Delays fill their memory first: four seconds are longer than any of them at its home values.
   play(0, 300);
   const before = made.length;
-  const { amplitude } = run.runs.get(target)!.controls as { amplitude: Float32Array };
+  const amplitude = run.runs.get(target)!.controls.amplitude as unknown as Float32Array;
   const revision = revisionOf(amplitude);
   play(300, 360);
-  // The room stays, and who keeps a copy of it sees that it was written.
+  // The buffer stays, and who keeps a copy of it sees that it was written.
   expect(run.runs.get(target)!.controls.amplitude).toBe(amplitude);
   expect(revisionOf(amplitude)).toBeGreaterThan(revision);
   expect([...run.faults().values()]).toEqual([]);

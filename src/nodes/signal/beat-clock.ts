@@ -6,6 +6,7 @@ export default signalKind({
   label: 'Beat Clock',
   summary: 'Where the beat stands: the phase of one or more periods in beats.',
   words: ['tempo', 'beat', 'bar', 'phase', 'bpm', 'metronome', 'sync', 'rhythm', 'clock'],
+  example: { controls: { periods: [1, 2, 4, 8] } },
   inputs: {},
   controls: {
     periods: numbers({

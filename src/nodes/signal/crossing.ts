@@ -11,6 +11,7 @@ export default signalKind({
   label: 'Crossing',
   summary: 'Fires when a value crosses a threshold.',
   words: ['threshold', 'trigger', 'beat detect', 'schmitt', 'compare', 'when', 'onset'],
+  example: { feed: { kind: 'oscillator', controls: { samples: 12, spread: 0.5, rate: 0.5 } } },
   inputs: { in: { label: 'In', help: 'The values that are watched.', carries: 'signal' } },
   controls: {
     threshold: number({

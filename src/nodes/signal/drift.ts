@@ -10,6 +10,7 @@ export default signalKind({
   label: 'Drift',
   summary: 'Smooth noise: a value that wanders softly, alone or as a row of neighbours.',
   words: ['noise', 'wander', 'wobble', 'organic', 'random', 'smooth', 'breathe'],
+  example: { controls: { samples: 24 } },
   inputs: {},
   controls: {
     speed: number({

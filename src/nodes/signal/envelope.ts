@@ -31,6 +31,7 @@ export default signalKind({
   label: 'Envelope',
   summary: 'A hit rises and dies away: attack, hold, decay, sustain, release.',
   words: ['adsr', 'hit', 'trigger', 'flash', 'pulse', 'attack', 'decay', 'one shot'],
+  example: { feed: { kind: 'beat-clock', controls: { gives: 'hit' } } },
   inputs: {
     trigger: {
       label: 'Trigger',

@@ -12,6 +12,7 @@ export default signalKind({
   label: 'Oscillator',
   summary: 'A wave that goes up and down for ever, for one value or many with phases apart.',
   words: ['wave', 'sine', 'lfo', 'pulse', 'swing', 'triangle', 'square', 'cycle', 'loop', 'make it loop'],
+  example: { controls: { samples: 24, spread: 1 } },
   inputs: {},
   controls: {
     shape: choice({

@@ -29,6 +29,7 @@ export default signalKind({
   label: 'Pick Lanes',
   summary: 'Takes some lanes of a signal by their names, and some of its samples by place or by value.',
   words: ['select', 'choose', 'filter', 'split', 'channel', 'subset', 'every second', 'slice'],
+  example: { feed: { kind: 'scatter' } },
   inputs: { in: { label: 'In', help: 'Where they are taken from.', carries: 'signal' } },
   controls: {
     lanes: text({

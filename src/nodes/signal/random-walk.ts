@@ -7,6 +7,7 @@ export default signalKind({
   label: 'Random Walk',
   summary: 'A value that takes a random step at every tick and turns back at its ends.',
   words: ['wander', 'brownian', 'drunk', 'random', 'stagger', 'stroll'],
+  example: { controls: { samples: 24 } },
   inputs: {},
   controls: {
     range: point({

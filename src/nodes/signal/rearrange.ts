@@ -13,6 +13,7 @@ export default signalKind({
   label: 'Rearrange',
   summary: 'Puts samples in another order, or turns lanes into samples and back.',
   words: ['reverse', 'sort', 'shuffle', 'order', 'transpose', 'flip', 'mirror', 'rotate', 'lanes'],
+  example: { controls: { order: 'rising' }, feed: { kind: 'scatter' } },
   inputs: { in: { label: 'In', help: 'The samples to put in order.', carries: 'signal' } },
   controls: {
     order: choice({

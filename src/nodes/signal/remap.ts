@@ -8,6 +8,7 @@ export default signalKind({
   label: 'Remap',
   summary: 'Brings values from one range to another.',
   words: ['range', 'scale', 'fit', 'multiply', 'add', 'invert', 'clamp', 'maths'],
+  example: { feed: { kind: 'number-line' } },
   inputs: { in: { label: 'In', help: 'The values to bring over.', carries: 'signal' } },
   controls: {
     before: number({ label: 'Add before', help: 'Added to what comes in.', default: 0, range: [-1, 1] }),

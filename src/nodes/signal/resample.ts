@@ -8,6 +8,7 @@ export default signalKind({
   label: 'Resample',
   summary: 'Gives a signal another number of samples.',
   words: ['stretch', 'count', 'length', 'trim', 'repeat', 'samples', 'resize'],
+  example: { feed: { kind: 'scatter', controls: { samples: 5 } } },
   inputs: { in: { label: 'In', help: 'The values to spread over the new count.', carries: 'signal' } },
   controls: {
     samples: whole({

@@ -8,6 +8,7 @@ export default signalKind({
   label: 'Shape by Curve',
   summary: 'Looks every value up in a curve: the samples of another signal.',
   words: ['lookup', 'table', 'transfer', 'waveshape', 'map', 'function', 'easing'],
+  example: { feed: { kind: 'number-line', controls: { samples: 24 } } },
   inputs: {
     in: { label: 'In', help: 'The values to look up.', carries: 'signal' },
     curve: {

@@ -11,6 +11,7 @@ export default signalKind({
   label: 'Smooth',
   summary: 'Lets values follow softly, rising and falling in their own time.',
   words: ['lag', 'ease', 'filter', 'slew', 'damp', 'soften', 'average', 'follow'],
+  example: { feed: { kind: 'random-walk', controls: { samples: 12, smooth: false, step: 1 } } },
   inputs: { in: { label: 'In', help: 'The values to follow.', carries: 'signal' } },
   controls: {
     rise: time('Rise', 'Seconds for 95 % of the way up; 0 follows at once.'),

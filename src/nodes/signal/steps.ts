@@ -7,6 +7,7 @@ export default signalKind({
   label: 'Steps',
   summary: 'Rounds values to steps.',
   words: ['quantise', 'round', 'snap', 'grid', 'staircase', 'discrete'],
+  example: { feed: { kind: 'number-line' } },
   inputs: { in: { label: 'In', help: 'The values to round.', carries: 'signal' } },
   controls: {
     step: number({

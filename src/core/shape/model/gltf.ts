@@ -1,4 +1,4 @@
-import { WebIO, type Document, type Node, type Primitive } from '@gltf-transform/core';
+import { WebIO, type Document, type Node, type GLTF, type Primitive } from '@gltf-transform/core';
 import { pictureForms, sniff } from '../../image/sniff';
 import type { Shape } from '../shape';
 import { MeshList } from './mesh-list';
@@ -10,16 +10,13 @@ export async function readGltf(bytes: Uint8Array, isText: boolean): Promise<Mode
   let document: Document;
   try {
     if (isText) {
-      const json = JSON.parse(new TextDecoder().decode(bytes)) as never as {
-        buffers?: { uri?: string }[];
-        images?: { uri?: string }[];
-      };
+      const json = JSON.parse(new TextDecoder().decode(bytes)) as GLTF.IGLTF;
       const outside = [...(json.buffers ?? []), ...(json.images ?? [])].find(
         ({ uri }) => uri !== undefined && !uri.startsWith('data:'),
       );
       if (outside)
         throw new ModelError(`It needs ${outside.uri}, which is another file. Save the model as one GLB.`);
-      document = await io.readJSON({ json: json as never, resources: {} });
+      document = await io.readJSON({ json, resources: {} });
     } else document = await io.readBinary(Uint8Array.from(bytes));
   } catch (error) {
     if (error instanceof ModelError) throw error;
