@@ -48,7 +48,7 @@ const figures: Record<string, Figure> = {
   copies100k: { about: '100,000 quads from an image / plain instancing by hand', target: '≤ 0.2' },
   cubes10k: { about: '10,000 cubes from an image / plain instancing by hand', target: '≤ 0.5' },
   copies10kHome: {
-    about: '10,000 quads, smooth and soft as a Shot is at home / the same plain program',
+    about: '10,000 quads, smooth and soft as a Shot is by default / the same plain program',
     target: '≤ 0.5',
   },
   copies100kHome: { about: '100,000 quads, smooth and soft / the same plain program', target: '≤ 0.5' },
@@ -147,7 +147,7 @@ function rowsBefore(): Map<string, string> {
   const rows = new Map<string, string>();
   for (const row of readFileSync(page, 'utf8').split('\n')) {
     const name = /^\| `(\w+)`/.exec(row)?.[1];
-    // A row of an older form of the page is measured anew before it is shown again.
+    // A row of an older form of the page is measured again before it is shown again.
     if (name && row.split('|').length === columns + 2) rows.set(name, row);
   }
   return rows;
@@ -180,7 +180,7 @@ if (process.argv.includes('--write')) {
     page,
     `# Benchmarks
 
-Made by \`npm run bench -- --write\`; with the names of figures after it, only those are measured anew. Machine of the last run:
+Made by \`npm run bench -- --write\`; with the names of figures after it, only those are measured again. Machine of the last run:
 ${os.cpus().length} cores (${os.cpus()[0].model.trim()}), no graphics card: headless Chromium draws in software, at 640x360 unless said
 otherwise. Each figure is the median of paired rounds in one run, each round ended by a read of one pixel; the spread is from
 the first to the third quartile.

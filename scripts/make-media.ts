@@ -1,5 +1,5 @@
 /**
- * Makes the picture and the film that ship with the app, with the engine itself. Needs a built app and Chromium:
+ * Makes the picture and the video that ship with the app, with the engine itself. Needs a built app and Chromium:
  * npm run build && npx tsx scripts/make-media.ts
  */
 import { writeFileSync } from 'node:fs';

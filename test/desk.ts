@@ -258,7 +258,7 @@ export class Desk {
       .perform();
   }
 
-  /** Clicks a card until it is chosen: a card that was just made anew may miss a click. */
+  /** Clicks a card until it is chosen: a card that was just made again may miss a click. */
   async choose(node: string): Promise<void> {
     await this.until(
       `${node} in the inspector`,
@@ -329,7 +329,7 @@ export class Desk {
 
   /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */
   async benchPixel(): Promise<number[]> {
-    // The bench is made anew for each node, and the pointer may have rested on the one before.
+    // The bench is made again for each node, and the pointer may have rested on the one before.
     return this.until(
       'a pixel',
       async () => {

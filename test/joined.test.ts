@@ -152,11 +152,11 @@ test('500 edits of a patch of 100 pictures compile nothing and make no targets',
   const seen = await probe.ask({ scene, node: last, frames: 61, width: 32, height: 18, edits });
   expect(Object.keys(scene.nodes)).toHaveLength(101);
   expect(edits).toHaveLength(10);
-  const { compiles, targets, programs, textures } = seen.answer;
-  expect({ compiles, targets, programs, textures }).toEqual({
+  const { compiles, targets, shaders, textures } = seen.answer;
+  expect({ compiles, targets, shaders, textures }).toEqual({
     compiles: 0,
     targets: 0,
-    programs: 0,
+    shaders: 0,
     textures: 0,
   });
 });
@@ -171,11 +171,11 @@ test('10,000 frames keep targets, textures and programs as they are', async () =
   s.wire(lay, s.out, 'picture');
   s.swing(shape, 'place.x', { amount: 0.8, rate: 0.7 });
   const seen = await probe.ask({ scene: s.scene, node: s.out, frames: 10000, width: 16, height: 9 });
-  const { compiles, targets, programs, textures } = seen.answer;
-  expect({ compiles, targets, programs, textures }).toEqual({
+  const { compiles, targets, shaders, textures } = seen.answer;
+  expect({ compiles, targets, shaders, textures }).toEqual({
     compiles: 0,
     targets: 0,
-    programs: 0,
+    shaders: 0,
     textures: 0,
   });
   expect(seen.mean(0)).toBeGreaterThan(0.02);

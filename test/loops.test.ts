@@ -10,7 +10,7 @@ beforeAll(async () => {
 });
 afterAll(() => probe?.close());
 
-/** A picture that is added to itself again and again: K26. */
+/** A picture that is added to itself again and again. */
 function adding(input: number, settings: Partial<ReturnSettings>) {
   const s = new Sketch('s1', 'Loop', [600, 0]);
   const fill = s.add('fill', 'Input', [0, 0], { colour: [input, input, input, 1] });

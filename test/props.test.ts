@@ -576,14 +576,14 @@ test('what stands still builds no mesh, compiles nothing and keeps its textures'
   const copies = c.node('instances', { facing: 'normal', growth: 'bottom' }, { body, on });
   c.s.swing(c.camera, 'orbit', { amount: 10, rate: 1 });
   c.show(copies, c.body('sheet', { columns: 40, rows: 40 }, { draw: 'lines' }));
-  const { meshes, compiles, textures, programs } = (await c.look({ frames: 20 })).answer;
-  expect({ meshes, compiles, textures, programs }).toEqual({
+  const { meshes, compiles, textures, shaders } = (await c.look({ frames: 20 })).answer;
+  expect({ meshes, compiles, textures, shaders }).toEqual({
     meshes: 0,
     compiles: 0,
     textures: 0,
-    programs: 0,
+    shaders: 0,
   });
-  // And what moves is only filled anew, once a frame.
+  // And what moves is only refilled, once a frame.
   const moving = new Scenery();
   const pushed = moving.node('push', { speed: 1 }, { shape: moving.node('ball') });
   moving.show(moving.node('body', {}, { shape: pushed }));

@@ -30,6 +30,14 @@ const router = createBrowserRouter([
       { path: 'build', element: <BuildView /> },
       { path: 'play', element: <PlayView /> },
       { path: 'inputs', element: <InputsView /> },
+      ...(import.meta.env.DEV
+        ? [
+            {
+              path: 'gallery',
+              lazy: async () => ({ Component: (await import('./gallery/gallery-view')).GalleryView }),
+            },
+          ]
+        : []),
       { path: '*', element: <Navigate to="/build" replace /> },
     ],
   },

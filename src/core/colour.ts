@@ -1,14 +1,5 @@
 import type { Rgba, Stop } from './document/types';
 
-/** Hue, saturation and lightness (each 0..1) to red, green and blue (K31); CSS Color 4, section 7. */
-export function hslToRgb(h: number, s: number, l: number): [number, number, number] {
-  const f = (k: number): number => {
-    const at = (k + h * 12) % 12;
-    return l - s * Math.min(l, 1 - l) * Math.max(-1, Math.min(at - 3, 9 - at, 1));
-  };
-  return [f(0), f(8), f(4)];
-}
-
 /** `#rrggbb` of a colour, alpha left out. */
 export function toHex(colour: readonly number[]): string {
   const part = (v: number): string =>

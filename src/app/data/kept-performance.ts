@@ -10,7 +10,7 @@ interface Kept {
 
 /**
  * Keeps the performance of this tab through a reload: blackout, freeze, range, next and time. Another tab, and a tab that
- * is opened anew, start afresh. Called once; `openShow` says which show is open.
+ * is opened later, start afresh. Called once; `openShow` says which show is open.
  */
 export function keepPerformance(openShow: () => string): void {
   const keep = (): void => {

@@ -13,7 +13,7 @@ import { ScrubNumber } from '../parts/scrub-number';
 const onItsWay = 400;
 let aim = { time: 0, at: -Infinity };
 
-/** Jumps; `exactly` once the hand has let go, so that memories are run up to there. */
+/** Jumps; `exactly` once the hand has let go, so that memories get there too (preroll). */
 function seek(time: number, exactly: boolean): void {
   aim = { time: Math.max(0, time), at: performance.now() };
   engine().perform({ type: 'seek', time: aim.time, exactly });

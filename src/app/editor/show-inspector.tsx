@@ -91,7 +91,7 @@ export function ShowInspector({ scene }: { scene: Scene }) {
 function Rehearsal() {
   return (
     <>
-      <h3 className="heading mt-3">Rehearse a fault</h3>
+      <h3 className="heading mt-3">Simulate a fault</h3>
       <div className="flex gap-1">
         <button
           type="button"

@@ -36,7 +36,7 @@ export function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
       </div>
       <p className="quiet">
         {wire.back
-          ? 'A return wire: it closes a circle and carries the frame before.'
+          ? 'A return wire: it closes a cycle and carries the frame before.'
           : `Into ${wire.to.port}.`}
       </p>
       {wire.back && <ReturnPanel scene={scene} wire={wire} back={wire.back} />}

@@ -6,7 +6,7 @@ type Standing =
   | 'idle'
   | 'asking'
   | 'here'
-  /** Refused, gone or not to be had; `message` says why. */
+  /** Refused, gone or not available; `message` says why. */
   | 'away';
 
 export interface SourceStatus {

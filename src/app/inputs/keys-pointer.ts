@@ -36,7 +36,7 @@ export function listenToKeys(target: Window): void {
     moveKey(event.code, true);
   });
   target.addEventListener('keyup', (event) => moveKey(event.code, false));
-  // A key let go while another window had the keyboard would hang for ever.
+  // A key let go while another window had the keyboard would hang forever.
   target.addEventListener('blur', () => {
     for (const code of Object.keys(controllers.keys)) moveKey(code, false);
     controllers.pointer = { ...controllers.pointer, down: false };

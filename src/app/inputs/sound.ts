@@ -170,16 +170,16 @@ async function soundOf(wanted: Settings): Promise<Samples | null> {
   return sound;
 }
 
-/** Takes over the settings of the show: opens, reads and plays what they ask for. `anew`: for an engine that knows nothing. */
-async function take(next: Settings, anew = false): Promise<void> {
+/** Takes over the settings of the show: opens, reads and plays what they ask for. `isNewEngine`: for an engine that knows nothing. */
+async function take(next: Settings, isNewEngine = false): Promise<void> {
   const before = settings;
   settings = next;
   if (next.from !== 'device') device.close();
   else if (before?.from !== 'device' || before.device !== next.device) await device.open(next.device);
-  else if (anew) device.handOver();
+  else if (isNewEngine) device.handOver();
   // The loop is made only where it is to be heard; the engine has its own.
   const key = next.from === 'file' ? next.file : next.from === 'loop' && next.heard ? 'loop' : '';
-  if (key === loaded && !(anew && next.from === 'file')) return;
+  if (key === loaded && !(isNewEngine && next.from === 'file')) return;
   loaded = key;
   try {
     player.load(key ? await soundOf(next) : null);

@@ -10,7 +10,7 @@ export function bandEdges(count: number, lowHertz: number, highHertz: number): F
 }
 
 /**
- * Amplitude of each band (K29: index 0 is the lowest): the root of the power between its edges. A bin reaches half a bin to
+ * Amplitude of each band (index 0 is the lowest): the root of the power between its edges. A bin reaches half a bin to
  * both sides, and a band narrower than a bin gets its share of it.
  */
 export function bandAmplitudes(

@@ -78,7 +78,7 @@ export class SampleListener {
     this.listener = new Listener(rate);
   }
 
-  /** What is heard at a time in seconds. Ahead it goes on; a jump starts anew a while before. */
+  /** What is heard at a time in seconds. Ahead it goes on; a jump starts over a while before. */
   at(time: number): SoundState {
     const { samples, rate } = this;
     if (samples.length === 0) return silence;

@@ -1,6 +1,6 @@
 import type { ReturnSettings } from './types';
 
-/** How a wire that closes a circle starts. */
+/** How a wire that closes a cycle starts. */
 export const defaultReturn = (): ReturnSettings => ({
   keep: 0.95,
   startsFrom: null,

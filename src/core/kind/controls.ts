@@ -228,7 +228,16 @@ export function partsOf(spec: ControlSpec): readonly string[] {
       return ['x', 'y'];
     case 'vector':
       return ['x', 'y', 'z'];
-    default:
+    case 'choice':
+    case 'gradient':
+    case 'text':
+    case 'formula':
+    case 'numbers':
+    case 'curves':
+    case 'file':
+    case 'code':
+    case 'device':
+    case 'key':
       return [];
   }
 }

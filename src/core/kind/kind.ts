@@ -45,7 +45,7 @@ interface Carried {
   field: FieldRef;
 }
 
-/** A distance field: the node that gives it. Its code is put together by whoever photographs it. */
+/** A distance field: the node that gives it. Its code is put together by whoever renders it. */
 interface FieldRef {
   field: string;
 }
@@ -170,7 +170,7 @@ export interface SignalKind<
   moves(controls: ResolvedControls<C>): boolean;
   /**
    * Whether sample i of what it gives depends on nothing but its moment and sample i of what it reads, so that many
-   * moments can be asked for at once (`Moment.spread`). What it keeps as memory is then only room to work in. A list
+   * moments can be asked for at once (`Moment.spread`). What it keeps as memory is then only a buffer to work in. A list
    * names the inputs that are read so, where all else must stand still. False: it has a memory that counts, or plays by
    * hand. Absent: the same if it has a memory, else an empty list.
    */
@@ -242,7 +242,7 @@ export interface DataPicture {
  * pixels as `@name.size`; one number group of it as `@name.at(x, y)`.
  *
  * numbers: worked out by `fill` when one of the controls `of` (or an input) changed. file: a picture from a file, in its
- * own pixels; `@name.size` is 1, 1 until it is there. clip: the frame of a film at a time. camera: what a camera sees.
+ * own pixels; `@name.size` is 1, 1 until it is there. clip: the frame of a video at a time. camera: what a camera sees.
  * text: letters, red where they are filled and green where their outline is. past: the last frames of the first input,
  * read as `@name(place, steps)` with steps of 1/60 s back from 0.
  */
@@ -273,7 +273,7 @@ export type Sheet<C, I extends InputSpecs> =
  * passes: several such bodies, drawn one after the other; `@previous(place)` reads the result of the one before, and
  * `@name(place)` that of an earlier pass with that name.
  */
-export type Paint<C, I extends InputSpecs> =
+type Paint<C, I extends InputSpecs> =
   | ({
       type: 'shader';
       body: string;

@@ -1,3 +1,4 @@
+import { assertNever } from '../assert-never';
 import type { ImageRef } from './image-ref';
 import type { Shape } from '../shape/shape';
 import type { Rgba, Spread, Stop } from '../document/types';
@@ -118,7 +119,7 @@ export interface InstancesProp {
   node: string;
   body: BodyProp | InstancesProp;
   count: number;
-  /** Per-copy numbers, each `count` long or one for all. A room that was written anew has another revision. */
+  /** Per-copy numbers, each `count` long or one for all. A buffer that was rewritten has another revision. */
   place: readonly Float32Array[];
   /** Radians about x, y and z, in that order. */
   turn: readonly Float32Array[];
@@ -150,7 +151,7 @@ export const bodyOf = (prop: BodyProp | InstancesProp): BodyProp =>
 export const levelsOf = (prop: BodyProp | InstancesProp): InstancesProp[] =>
   prop.type === 'body' ? [] : [...levelsOf(prop.body), prop];
 
-/** Copies placed by the pixels of an image, read on the card. */
+/** Copies placed by the pixels of an image, read on the GPU. */
 interface PixelSource {
   image: ImageRef;
   /** places: a pixel a copy; rows: one row for each attribute, a column a copy. */
@@ -205,6 +206,36 @@ export interface CameraProp {
 
 export type Prop = BodyProp | InstancesProp | LightProp | CameraProp;
 
+/** Props by what they are for in a shot. */
+export interface SortedProps {
+  bodies: (BodyProp | InstancesProp)[];
+  lights: LightProp[];
+  /** The first one; null: none is wired. */
+  camera: CameraProp | null;
+}
+
+/** Sorts props by what they are for, in their order. A new type of prop has to be given its place here. */
+export function sortProps(props: readonly Prop[]): SortedProps {
+  const sorted: SortedProps = { bodies: [], lights: [], camera: null };
+  for (const prop of props) {
+    switch (prop.type) {
+      case 'body':
+      case 'instances':
+        sorted.bodies.push(prop);
+        break;
+      case 'light':
+        sorted.lights.push(prop);
+        break;
+      case 'camera':
+        sorted.camera ??= prop;
+        break;
+      default:
+        assertNever(prop);
+    }
+  }
+  return sorted;
+}
+
 export interface ShotSettings {
   background: Rgba;
   /** Samples a pixel at edges: 0 is off. */
@@ -219,7 +250,7 @@ export interface ShotSettings {
   shadowSize: number;
 }
 
-/** How a field is photographed. */
+/** How a field is rendered. */
 export interface FieldShotSettings {
   background: Rgba;
   tone: 'none' | 'soft';

@@ -57,7 +57,7 @@ describe('state', () => {
     state = afterEvent(state, readMessage([0x82, 40, 0])!);
     expect(state.notes['0/40']).toEqual({ down: false, velocity: 1, presses: 1 });
   });
-  test('clock: 24 ticks a beat, and anew after a pause', () => {
+  test('clock: 24 ticks a beat, and again after a pause', () => {
     const tempo = new ClockTempo();
     let bpm: number | null = null;
     for (let k = 0; k < 100; k++) bpm = tempo.tick((k * 60) / 128 / 24);

@@ -58,7 +58,7 @@ export class ClockTempo {
   /** Takes the time of a tick; gives the tempo over up to two beats, null until half a beat has passed. */
   tick(seconds: number): number | null {
     const { times } = this;
-    // After a pause it counts anew.
+    // After a pause it counts from the start.
     if (times.length && seconds - times[times.length - 1] > 0.5) times.length = 0;
     times.push(seconds);
     if (times.length > 2 * ticksPerBeat + 1) times.shift();

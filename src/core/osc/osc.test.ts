@@ -104,7 +104,7 @@ describe('address patterns', () => {
   ])('%s and %s: %s', (pattern, address, expected) =>
     expect(matchesAddress(pattern, address)).toBe(expected),
   );
-  test('a pattern made to take for ever is given up', () => {
+  test('a pattern made to take forever is given up', () => {
     expect(matchesAddress(`/${'*a'.repeat(30)}b`, `/${'a'.repeat(60)}`)).toBe(false);
     expect([isPattern('/a/*'), isPattern('/a/b')]).toEqual([true, false]);
   });

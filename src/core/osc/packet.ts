@@ -14,7 +14,7 @@ export class OscError extends Error {
   }
 }
 
-/** Bundles may hold bundles, but not for ever. */
+/** Bundles may hold bundles, but not forever. */
 const deepest = 8;
 const textDecoder = (bytes: Uint8Array): string => {
   let text = '';

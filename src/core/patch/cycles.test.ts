@@ -13,7 +13,7 @@ const scene = (): {
   add(kind: string): string;
   wire(a: string, b: string, port?: string): string;
 } => {
-  const made = makeScene(catalogue, 's', 'Circles');
+  const made = makeScene(catalogue, 's', 'Cycles');
   return {
     scene: made,
     out: sceneOutOf(made, catalogue)!,
@@ -30,9 +30,9 @@ test('a loop is drawn as a whole, after what enters it and before what leaves it
   s.wire(blur, tone);
   s.wire(tone, s.out);
   s.wire(blur, blend);
-  const circles = cyclesOf(buildPlan(s.scene, catalogue, [s.out]));
-  expect(circles.map((c) => c.nodes.map((n) => n.id))).toEqual([[dot], [blend, blur], [tone], [s.out]]);
-  expect(circles.map((c) => c.returns)).toEqual([false, true, false, false]);
+  const cycles = cyclesOf(buildPlan(s.scene, catalogue, [s.out]));
+  expect(cycles.map((c) => c.nodes.map((n) => n.id))).toEqual([[dot], [blend, blur], [tone], [s.out]]);
+  expect(cycles.map((c) => c.returns)).toEqual([false, true, false, false]);
 });
 
 test('the mask and the home of a loop come before it', () => {
@@ -46,7 +46,7 @@ test('the mask and the home of a loop come before it', () => {
   expect(ids.indexOf(home)).toBeLessThan(ids.indexOf(blend));
 });
 
-test('in random patches each node stands in one circle, after all it reads from outside', () => {
+test('in random patches each node stands in one cycle, after all it reads from outside', () => {
   for (let seed = 0; seed < 40; seed++) {
     const s = scene();
     const nodes = Array.from({ length: 12 }, (_, k) => s.add(k % 4 ? 'blend' : 'noise'));
@@ -57,13 +57,13 @@ test('in random patches each node stands in one circle, after all it reads from 
     }
     s.wire(nodes[11], s.out);
     const plan = buildPlan(s.scene, catalogue, [s.out]);
-    const circles = cyclesOf(plan);
+    const cycles = cyclesOf(plan);
     const seen = new Map<string, number>();
-    circles.forEach((circle, k) => circle.nodes.forEach((node) => seen.set(node.id, k)));
-    expect(seen.size).toBe(circles.reduce((sum, circle) => sum + circle.nodes.length, 0));
+    cycles.forEach((cycle, k) => cycle.nodes.forEach((node) => seen.set(node.id, k)));
+    expect(seen.size).toBe(cycles.reduce((sum, cycle) => sum + cycle.nodes.length, 0));
     expect(seen.size).toBe(plan.order.length);
-    circles.forEach((circle, k) => {
-      for (const node of circle.nodes)
+    cycles.forEach((cycle, k) => {
+      for (const node of cycle.nodes)
         for (const source of Object.values(node.inputs).flat())
           expect(seen.get(source.node)!).toBeLessThanOrEqual(k);
     });

@@ -1,7 +1,7 @@
 import { componentsOf } from './components';
 import type { Plan, PlanNode } from './plan';
 
-/** Nodes that have to be drawn together: one by itself, or all that lie on circles with each other. */
+/** Nodes that have to be drawn together: one by itself, or all that lie on cycles with each other. */
 export interface Cycle {
   nodes: readonly PlanNode[];
   /** Whether a wire among them carries the picture before. */
@@ -9,7 +9,7 @@ export interface Cycle {
 }
 
 /**
- * The image nodes of a plan in an order in which each circle is drawn as a whole, after everything that enters it.
+ * The image nodes of a plan in an order in which each cycle is drawn as a whole, after everything that enters it.
  */
 export function cyclesOf(plan: Plan): Cycle[] {
   const place = new Map(plan.order.map((node, k) => [node.id, k]));

@@ -45,7 +45,7 @@ describe('plan', () => {
     expect(planned.nodes.get(move)!.inputs.picture[0].back).toBeNull();
   });
 
-  test('a circle of plain wires, as in a damaged file, is opened', () => {
+  test('a cycle of plain wires, as in a damaged file, is opened', () => {
     const [mix, move] = [add('blend'), add('transform')];
     wire(mix, out, 'picture');
     wire(mix, move, 'picture');

@@ -140,7 +140,7 @@ function planNode(
 
 /**
  * Works out what has to run for the `roots` and in which order. Nodes that are off (and `without`, for a look at the
- * picture without that node) hand on their first input. A circle that no return wire opens, as a damaged file may hold,
+ * picture without that node) hand on their first input. A cycle that no return wire opens, as a damaged file may hold,
  * is opened where it closes.
  */
 export function buildPlan(

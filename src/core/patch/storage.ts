@@ -33,7 +33,7 @@ interface Tree {
   samplers: number;
 }
 
-/** Beyond these a picture is stored: a function would be worked out too often, or a shader outgrow what cards take. */
+/** Beyond these a picture is stored: a function would be worked out too often, or a shader outgrow what GPUs take. */
 const most: Tree = { calls: 4, nodes: 24, textures: 5, samplers: 8 };
 
 function imageReads(plan: Plan): Map<string, Read[]> {
@@ -83,7 +83,7 @@ function treeOf(
 
 /**
  * Decides which pictures are drawn into a texture of their own; all others become part of the shader that reads them.
- * Stored is what two readers or many places read, what comes back around a circle, what another size or an explicit
+ * Stored is what two readers or many places read, what comes back around a cycle, what another size or an explicit
  * precision asks for, and what is no single shader.
  */
 export function storedImages(question: StorageQuestion): Set<string> {
@@ -134,16 +134,16 @@ const longKeep = 0.95;
  * is rounded every time. `asked`: set by hand on a return wire; else by how long it keeps.
  */
 export function feedbackPrecision(
-  circles: readonly Cycle[],
-): Map<string, { bits: '8' | '16' | '32'; asked: boolean }> {
-  const precision = new Map<string, { bits: '8' | '16' | '32'; asked: boolean }>();
-  for (const { nodes, returns } of circles) {
+  cycles: readonly Cycle[],
+): Map<string, { bits: '8' | '16' | '32'; isByHand: boolean }> {
+  const precision = new Map<string, { bits: '8' | '16' | '32'; isByHand: boolean }>();
+  for (const { nodes, returns } of cycles) {
     if (!returns) continue;
     const settings = nodes.flatMap((node) => node.sources.flatMap(({ back }) => back?.back ?? []));
     const asked = (['32', '16', '8'] as const).find((bits) => settings.some((s) => s.precision === bits));
     const isLong = settings.some((s) => s.precision === 'auto' && s.keep > longKeep);
     const bits = isLong ? '32' : asked;
-    if (bits) for (const { id } of nodes) precision.set(id, { bits, asked: bits === asked });
+    if (bits) for (const { id } of nodes) precision.set(id, { bits, isByHand: bits === asked });
   }
   return precision;
 }

@@ -122,10 +122,10 @@ export class FormulaScope {
       else if (found.samples.length <= 1 || n === 1) values[name] = found.samples[0] ?? 0;
       else if (found.samples.length === n) values[name] = found.samples;
       else {
-        let room = this.stretched.get(name);
-        if (!room || room.length !== n) this.stretched.set(name, (room = new Float32Array(n)));
-        spreadInto(room, found.samples, 'stretch');
-        values[name] = room;
+        let buffer = this.stretched.get(name);
+        if (!buffer || buffer.length !== n) this.stretched.set(name, (buffer = new Float32Array(n)));
+        spreadInto(buffer, found.samples, 'stretch');
+        values[name] = buffer;
       }
     }
     return values;

@@ -8,6 +8,6 @@ export interface Frame {
   live: InputState;
   /** Pixels that the scene is drawn at. */
   canvas: { width: number; height: number };
-  /** How the loops of pictures go on. */
+  /** How feedback goes on. */
   feedback: FeedbackSteps;
 }

@@ -123,7 +123,7 @@ describe('motions', () => {
     expect(at({ unit: 'seconds', length: 4, way: 'once' }, 2, true)).toBeCloseTo(0.5);
   });
 
-  test('Colours go from one to another over a set time (K32)', () => {
+  test('Colours go from one to another over a set time', () => {
     const stops = [
       { at: 0, colour: [1, 0, 0, 1] as [number, number, number, number] },
       { at: 1, colour: [0, 0.5, 1, 1] as [number, number, number, number] },

@@ -17,7 +17,7 @@ function wayAt(
   moment: Moment,
 ): number {
   const now = unit === 'beats' ? moment.beat : unit === 'loop' ? moment.loop : moment.time;
-  // K32: clamp((t - t0) / (t1 - t0)).
+  // clamp((t - t0) / (t1 - t0)).
   if (way === 'once')
     return length > 0 ? Math.min(1, Math.max(0, (now - start) / length)) : now >= start ? 1 : 0;
   if (length <= 0) return 1;

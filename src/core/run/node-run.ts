@@ -66,7 +66,14 @@ export function plainValue(spec: ControlSpec, value: ControlValue | undefined): 
     case 'code':
     case 'device':
       return typeof value === 'string' ? value : spec.default;
-    default:
+    case 'number':
+    case 'whole':
+    case 'angle':
+    case 'toggle':
+    case 'button':
+    case 'colour':
+    case 'point':
+    case 'vector':
       return numbersOf(spec, value);
   }
 }

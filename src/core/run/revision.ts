@@ -1,9 +1,9 @@
 const revisions = new WeakMap<Float32Array, number>();
 
-/** Says that numbers which are kept in the same room have been written anew. */
-export function markWritten(room: Float32Array): void {
-  revisions.set(room, (revisions.get(room) ?? 0) + 1);
+/** Bumps the revision of a buffer that was rewritten in place. */
+export function markWritten(buffer: Float32Array): void {
+  revisions.set(buffer, (revisions.get(buffer) ?? 0) + 1);
 }
 
-/** How often a room was written anew: who keeps a copy of it compares this, as the room itself stays the same. */
-export const revisionOf = (room: Float32Array): number => revisions.get(room) ?? 0;
+/** How often a buffer was rewritten in place: who keeps a copy compares this, as the buffer itself stays the same. */
+export const revisionOf = (buffer: Float32Array): number => revisions.get(buffer) ?? 0;

@@ -205,7 +205,7 @@ describe('return wires of signals', () => {
     return { remap, back };
   }
 
-  test('settle at input / (1 - keep) at 30, 60 and 144 frames a second (K26)', () => {
+  test('settle at input / (1 - keep) at 30, 60 and 144 frames a second', () => {
     const { remap } = loop(0.9);
     update(remap);
     step(300, 60);

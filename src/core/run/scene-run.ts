@@ -46,7 +46,7 @@ export class SceneRun {
   plan: Plan = { order: [], nodes: new Map(), returns: [], byName: new Map() };
   readonly runs = new Map<string, NodeRun>();
   readonly returns = new Map<string, ReturnRun>();
-  /** Rises when the plan was built anew. */
+  /** Rises when the plan was rebuilt. */
   planVersion = 0;
   private scene: Scene | null = null;
   private roots: readonly string[] = [];
@@ -65,7 +65,7 @@ export class SceneRun {
   ) {}
 
   /**
-   * Takes a newer state of the scene. Values of controls are taken over as they are; the plan is built anew only if
+   * Takes a newer state of the scene. Values of controls are taken over as they are; the plan is rebuilt only if
    * nodes, wires or what drives a control changed. Memory of nodes that remain is kept.
    */
   update(scene: Scene, roots: readonly string[]): void {
@@ -144,7 +144,7 @@ export class SceneRun {
     return false;
   }
 
-  /** Back to the start: every memory and loop begins anew. */
+  /** Back to the start: every memory and loop begins again. */
   restart(): void {
     for (const run of this.runs.values()) run.restart();
     for (const run of this.returns.values()) run.restart();
@@ -160,7 +160,7 @@ export class SceneRun {
     const { moment } = frame;
     const moved = moment.time !== this.lastTime;
     const { width, height } = frame.canvas;
-    const anew =
+    const isFirst =
       width !== this.lastCanvas.width || height !== this.lastCanvas.height || Number.isNaN(this.lastTime);
     const liveChanged = frame.live !== this.lastLive;
     this.lastTime = moment.time;
@@ -171,7 +171,7 @@ export class SceneRun {
     if (moved) for (const back of this.returns.values()) back.pending = true;
     for (const planned of this.plan.order) {
       const run = this.runs.get(planned.id)!;
-      this.runNode(run, frame, anew, moved, liveChanged);
+      this.runNode(run, frame, isFirst, moved, liveChanged);
     }
     if (moved) {
       for (const back of this.returns.values()) {
@@ -237,7 +237,7 @@ export class SceneRun {
       case 'prop':
         return run.prop;
       case 'field':
-        // A field that came back around a circle would have to be asked for its own distance.
+        // A field that came back around a cycle would have to be asked for its own distance.
         return source.back ? null : { field: source.node };
       case 'image': {
         const own = source.back?.back?.size;
@@ -306,11 +306,11 @@ export class SceneRun {
     return work;
   }
 
-  private runNode(run: NodeRun, frame: Frame, anew: boolean, moved: boolean, liveChanged: boolean): void {
+  private runNode(run: NodeRun, frame: Frame, isFirst: boolean, moved: boolean, liveChanged: boolean): void {
     const planned = run.plan;
     const { kind } = planned;
     const readsChanged = this.readsChanged(planned, moved);
-    let dirty = run.takeStale() || anew || readsChanged;
+    let dirty = run.takeStale() || isFirst || readsChanged;
     let inputs: InputValues<Record<string, InputSpec>> | null = null;
     if (planned.parts.length) {
       inputs = this.inputValues(run);
@@ -412,7 +412,7 @@ export class SceneRun {
     if (!size) {
       for (const [name, spec] of Object.entries(kind.inputs)) {
         const value = inputs[name];
-        // A picture that comes back around a circle has the size of this one, so it cannot decide it.
+        // A picture that comes back around a cycle has the size of this one, so it cannot decide it.
         if (spec.carries !== 'image' || spec.reads === 'data' || spec.many || !value || !('width' in value))
           continue;
         if (value.back) continue;

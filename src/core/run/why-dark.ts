@@ -1,8 +1,10 @@
+import { assertNever } from '../assert-never';
 import { listAt, passThroughOf } from '../kind/kind';
 import {
   bodyOf,
   defaultCamera,
   levelsOf,
+  sortProps,
   type CameraProp,
   type InstancesProp,
   type Prop,
@@ -107,21 +109,34 @@ function points(positions: Float32Array, say: (sentence: string) => void): void 
   else if (!positions.every(Number.isFinite)) say('The shape has points that are not numbers.');
 }
 
+function body({ shape, look }: BodyProp, say: (sentence: string) => void): void {
+  if (shape.count > 0 && look.draw === 'surface' && shape.triangles.length === 0)
+    say('The shape has no faces: draw its lines or points instead.');
+  if (
+    shape.count > 0 &&
+    look.draw === 'lines' &&
+    shape.rows.length + shape.columns.length + shape.triangles.length === 0
+  )
+    say('The shape has no lines: draw its points instead.');
+  if (look.draw === 'points' && look.pointSize === 0) say('The points have no size.');
+}
+
 function prop(of: Prop, say: (sentence: string) => void): void {
-  if (of.type === 'light' && of.strength === 0) say('The light has no strength.');
-  if (of.type === 'body') {
-    const { shape, look } = of;
-    if (shape.count > 0 && look.draw === 'surface' && shape.triangles.length === 0)
-      say('The shape has no faces: draw its lines or points instead.');
-    if (
-      shape.count > 0 &&
-      look.draw === 'lines' &&
-      shape.rows.length + shape.columns.length + shape.triangles.length === 0
-    )
-      say('The shape has no lines: draw its points instead.');
-    if (look.draw === 'points' && look.pointSize === 0) say('The points have no size.');
+  switch (of.type) {
+    case 'body':
+      body(of, say);
+      break;
+    case 'instances':
+      copies(of, say);
+      break;
+    case 'light':
+      if (of.strength === 0) say('The light has no strength.');
+      break;
+    case 'camera':
+      break;
+    default:
+      assertNever(of);
   }
-  if (of.type === 'instances') copies(of, say);
 }
 
 function copies(of: InstancesProp, say: (sentence: string) => void): void {
@@ -152,15 +167,15 @@ const cross = (a: Vec, b: Vec): number[] => [
 ];
 const unit = (v: Vec): number[] => v.map((k) => k / (Math.hypot(...v) || 1));
 
-/** Whether a camera sees a place, with some room for the size of what stands there. */
-export function seesPlace(camera: CameraProp, aspect: number, place: Vec, room = 0): boolean {
+/** Whether a camera sees a place, `size`: of what stands there. */
+export function seesPlace(camera: CameraProp, aspect: number, place: Vec, size = 0): boolean {
   const along = unit(sub(camera.lookAt, camera.place));
   const up = Math.abs(along[1]) > 0.99999 ? [0, 0, 1] : [0, 1, 0];
   const right = unit(cross(along, up));
   const top = cross(right, along);
   const to = sub(place, camera.place);
   const away = dot(to, along);
-  if (away + room < camera.near || away - room > camera.far) return false;
+  if (away + size < camera.near || away - size > camera.far) return false;
   const half =
     camera.projection === 'straight'
       ? camera.viewHeight / 2
@@ -168,16 +183,16 @@ export function seesPlace(camera: CameraProp, aspect: number, place: Vec, room =
   // A roll moves the corners: the circle around the picture is asked instead of its sides.
   const reach = camera.rollRad ? Math.hypot(half, half * aspect) : 0;
   return (
-    Math.abs(dot(to, right)) <= Math.max(reach, half * aspect) + room &&
-    Math.abs(dot(to, top)) <= Math.max(reach, half) + room
+    Math.abs(dot(to, right)) <= Math.max(reach, half * aspect) + size &&
+    Math.abs(dot(to, top)) <= Math.max(reach, half) + size
   );
 }
 
 /** Places where a body or its copies stand, as far as the processor knows, and how large one of them is. */
-function placesOf(of: BodyProp | InstancesProp): { places: number[][]; room: number } | null {
+function placesOf(of: BodyProp | InstancesProp): { places: number[][]; size: number } | null {
   const body = bodyOf(of);
   const bounds = boundsOf(body.shape);
-  if (!bounds) return { places: [], room: 0 };
+  if (!bounds) return { places: [], size: 0 };
   const size = Math.hypot(...bounds.high.map((v, k) => Math.max(Math.abs(v), Math.abs(bounds.low[k]))));
   if (of.type === 'body') {
     const { positions } = of.shape;
@@ -187,7 +202,7 @@ function placesOf(of: BodyProp | InstancesProp): { places: number[][]; room: num
       places.push([...positions.subarray(3 * i, 3 * i + 3)]);
     // The middle of the box stands for faces that are larger than the picture.
     places.push(bounds.low.map((v, k) => (v + bounds.high[k]) / 2));
-    return { places, room: 0 };
+    return { places, size: 0 };
   }
   if (levelsOf(of).length > 1 || of.pixels?.mode === 'places' || (of.pixels?.rows[0] ?? -1) >= 0) return null;
   const at = (lane: Float32Array, i: number): number => lane[lane.length > 1 ? i : 0] ?? 0;
@@ -201,17 +216,14 @@ function placesOf(of: BodyProp | InstancesProp): { places: number[][]; room: num
     ...of.size.map((lane) => lane.reduce((most, v) => Math.max(most, Math.abs(v)), 0)),
   );
   const scale = of.scale.reduce((most, v) => Math.max(most, Math.abs(v)), 0);
-  return { places, room: size * largest * scale };
+  return { places, size: size * largest * scale };
 }
 
 function shot(props: readonly Prop[], wires: number, aspect: number, say: (sentence: string) => void): void {
-  const bodies = props.filter(
-    (p): p is BodyProp | InstancesProp => p.type === 'body' || p.type === 'instances',
-  );
+  const { bodies, lights, camera: wiredCamera } = sortProps(props);
   // A wire that brings nothing has its reason further up.
   if (props.length > 0 && bodies.length === 0 && wires === props.length)
     say('There is no body before the camera.');
-  const lights = props.filter((p) => p.type === 'light');
   const lit = bodies.some((b) => bodyOf(b).look.shading === 'lit' && bodyOf(b).look.ownLight === 0);
   if (
     lit &&
@@ -219,12 +231,12 @@ function shot(props: readonly Prop[], wires: number, aspect: number, say: (sente
     lights.every(({ strength, colour }) => strength === 0 || colour[0] + colour[1] + colour[2] === 0)
   )
     say('All lights are dark.');
-  const camera = props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera;
+  const camera = wiredCamera ?? defaultCamera;
   const known = bodies.map(placesOf);
   const some = known.some((k) => k !== null && k.places.length > 0);
   if (
     some &&
-    known.every((k) => k !== null && !k.places.some((place) => seesPlace(camera, aspect, place, k.room)))
+    known.every((k) => k !== null && !k.places.some((place) => seesPlace(camera, aspect, place, k.size)))
   )
     say('Everything stands outside of the camera’s view.');
   for (const body of bodies) {

@@ -149,7 +149,7 @@ class Statements {
   }
 }
 
-/** Whether a loop's head lets it go on for ever: `while (true)`, `for (;;)`. */
+/** Whether a loop's head lets it go on forever: `while (true)`, `for (;;)`. */
 function isEndless(text: Statements, at: number): boolean {
   const head = text.tokens.slice(at + 2, text.bodyOf(at) - 1).map(({ data }) => data);
   const test = text.is(at, 'for') ? head.slice(head.indexOf(';') + 1, head.lastIndexOf(';')) : head;
@@ -157,7 +157,7 @@ function isEndless(text: Statements, at: number): boolean {
 }
 
 /**
- * Gives every loop a share in one budget, so that one that would run for ever ends and the GPU stays free. `code` is GLSL
+ * Gives every loop a share in one budget, so that one that would run forever ends and the GPU stays free. `code` is GLSL
  * without comments and continued lines; lines keep their numbers. `budget` is the name of the number that counts down, one
  * that the text does not hold, to be declared as `int` before it. Throws LoopError where a loop can never end, or where its
  * body can't be told.

@@ -276,7 +276,7 @@ describe('made of others', () => {
     expect(strandsShape(boxShape([1, 1, 1], 1), 'edges', 0).rows).toHaveLength(24);
   });
 
-  test('struts have an edge each, diamonds tile the surface anew', () => {
+  test('struts have an edge each, diamonds tile the surface in another way', () => {
     const box = boxShape([1, 1, 1], 1);
     expect(facesOf(strutsShape(box, 'bars', 0.1, 4, 0))).toHaveLength(12 * 6);
     const diamonds = strutsShape(box, 'diamonds', 0, 4, 0);
@@ -362,7 +362,7 @@ describe('points', () => {
     ).toBe(0);
   });
 
-  test('orders number the points anew and leave lines and faces where they are', () => {
+  test('orders renumber the points and leave lines and faces where they are', () => {
     const grid = pointGrid([3, 3, 1], [1, 1, 1], false);
     expect(orderOf(grid, 'spiral', [0, 0, 0], 1).slice(0, 3)).toEqual([4, 5, 8]);
     expect(orderOf(grid, 'distance', [-1, -1, 0], 1)[0]).toBe(0);

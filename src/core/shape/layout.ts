@@ -27,7 +27,7 @@ function make(layout: Layout, count: number): Shape {
 const kept = new Map<string, Shape>();
 const mostKept = 32;
 
-/** The points of a layout. The same layout gives the very same shape, so that nothing is sent to the card again. */
+/** The points of a layout. The same layout gives the very same shape, so that nothing is sent to the GPU again. */
 export function layoutShape(layout: Layout, count: number): Shape {
   checkPoints(count);
   const key = `${JSON.stringify(layout)} ${count}`;

@@ -90,7 +90,7 @@ const towards = (a: ArrayLike<number>, b: ArrayLike<number>, t: number): number[
 /**
  * The edges of a shape as thin solids. bars: prisms of `sides` sides, `width` across, closed. spindles: two pyramids that
  * meet in the middle of the edge. diamonds: flat rhombs between the ends of an edge and the middles of the faces beside
- * it, which tile the surface anew. `gap` shortens each, 0 to 1.
+ * it, which tile the surface in another way. `gap` shortens each, 0 to 1.
  */
 export function strutsShape(shape: Shape, form: StrutForm, width: number, sides: number, gap: number): Shape {
   const edges = edgesOf(shape);

@@ -3,7 +3,7 @@ import { joinShapes, turnMatrix, type Shape } from './shape';
 /** Most points that one shape may come to. */
 const mostPoints = 4_194_304;
 
-/** A shape that would have more points than a card takes well. */
+/** A shape that would have more points than a GPU takes well. */
 export class ShapeError extends Error {
   override name = 'ShapeError';
 }

@@ -140,7 +140,7 @@ export function unpackShow(bytes: Uint8Array, limits: Limits = archiveLimits): U
   return { text: strFromU8(entries[documentName]), files };
 }
 
-/** Names files of a show anew, wherever a node or an input uses them. Changes the show in place. */
+/** Renames files of a show, wherever a node or an input uses them. Changes the show in place. */
 export function renameFiles(show: Show, catalogue: Catalogue, names: ReadonlyMap<string, string>): void {
   const other = (id: string): string => names.get(id) ?? id;
   show.files = Object.fromEntries(Object.entries(show.files).map(([id, file]) => [other(id), file]));

@@ -47,7 +47,7 @@ describe('wires', () => {
     expect(Object.values(scene.wires).filter((w) => w.to.node === shot)).toHaveLength(2);
   });
 
-  test('what closes a circle becomes a return wire, for images and signals', () => {
+  test('what closes a cycle becomes a return wire, for images and signals', () => {
     const [mix, move] = [add('blend'), add('transform')];
     const forth = wire(mix, move, 'picture');
     const back = wire(move, mix, 'picture');
@@ -164,7 +164,7 @@ describe('nodes', () => {
     expect(other.nodes[lone].kind).toBe('blur');
   });
 
-  test('a copied circle stays one, half a circle becomes a plain wire', () => {
+  test('a copied cycle stays one, half a cycle becomes a plain wire', () => {
     const [mix, move] = [add('blend'), add('transform')];
     wire(mix, move, 'picture');
     wire(move, mix, 'picture');

@@ -63,7 +63,7 @@ function firstFit(source: PatchNode, target: PatchNode, port: string, catalogue:
 }
 
 /**
- * Draws a wire. What the port held before is replaced unless it takes many; a wire that closes a circle becomes a
+ * Draws a wire. What the port held before is replaced unless it takes many; a wire that closes a cycle becomes a
  * return wire. Gives its id.
  */
 export function connect(scene: Scene, catalogue: Catalogue, from: string, to: string, port: string): string {
@@ -149,7 +149,7 @@ export function insertOnWire(scene: Scene, catalogue: Catalogue, wireId: string,
   if (!input) return false;
   const [port] = input;
   const from = wire.from.node;
-  // A node that stands elsewhere in the patch leaves its old place first, so that no second circle arises.
+  // A node that stands elsewhere in the patch leaves its old place first, so that no second cycle arises.
   if (reaches(scene, nodeId, from) || reaches(scene, wire.to.node, nodeId)) return false;
   wire.from = { node: nodeId };
   connect(scene, catalogue, from, nodeId, port);
@@ -295,7 +295,7 @@ export function pasteNodes(
     const copy = { ...structuredCloneOf(wire), id, from: { node: from }, to: { ...wire.to, node: to } };
     if (copy.back) {
       renameAsides(copy.back, (aside) => fresh.get(aside) ?? (scene.nodes[aside] ? aside : null));
-      // Only part of the circle was copied: what is left is a plain wire.
+      // Only part of the cycle was copied: what is left is a plain wire.
       if (!reaches(scene, to, from)) delete copy.back;
     }
     scene.wires[id] = copy;

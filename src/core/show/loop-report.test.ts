@@ -21,7 +21,7 @@ function sceneWith(...oscillators: Record<string, ControlValue>[]): { scene: Sce
 }
 
 describe('what turns in a scene', () => {
-  test('cycles in the loop, the nearest that fits, and when all meet (K20)', () => {
+  test('cycles in the loop, the nearest that fits, and when all meet', () => {
     const { scene } = sceneWith({ rate: 0.4 }, { rate: 0.5 }, { rate: 0.6 }, { rate: 0.13 });
     const { seconds, paces, joint } = report(scene);
     expect(seconds).toBe(10);
@@ -38,7 +38,7 @@ describe('what turns in a scene', () => {
       2.8571, 2, 3.3333,
     ]);
   });
-  test('inner lengths must divide the outer (K09): 2 s in 10 s do, 3 s do not', () => {
+  test('inner lengths must divide the outer: 2 s in 10 s do, 3 s do not', () => {
     const { scene } = sceneWith();
     for (const loop of [2, 3]) {
       const noise = addNode(scene, catalogue, 'noise', [0, 0]);

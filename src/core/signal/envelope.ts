@@ -13,7 +13,7 @@ export interface EnvelopeShape {
 /** Share of a way done at t 0..1, bent: ease-out for bend above 1. */
 const ease = (t: number, bend: number): number => 1 - Math.pow(1 - Math.min(1, Math.max(0, t)), bend);
 
-/** Value while the gate is held, `since` seconds after the hit (K16). */
+/** Value while the gate is held, `since` seconds after the hit. */
 function held(shape: EnvelopeShape, since: number): number {
   if (since < 0) return 0;
   if (since < shape.attackSeconds) return ease(since / shape.attackSeconds, shape.attackBend);

@@ -15,7 +15,7 @@ function edge(share: number, edges: Edges): number {
   }
 }
 
-/** K01: out = outLow + (in - inLow) x (outHigh - outLow) / (inHigh - inLow), with a bend and a choice at the edges. */
+/** out = outLow + (in - inLow) x (outHigh - outLow) / (inHigh - inLow), with a bend and a choice at the edges. */
 export function fitValue(value: number, fit: Fit): number {
   const [inLow, inHigh] = fit.from;
   const [outLow, outHigh] = fit.to;

@@ -22,7 +22,7 @@ export class Past {
   private shape = '';
   private width = 1;
 
-  /** Keeps this moment for `seconds`. What comes in another form, or earlier than the last, begins anew. */
+  /** Keeps this moment for `seconds`. What comes in another form, or earlier than the last, begins again. */
   push(time: number, rows: readonly Row[], width: number, seconds: number): void {
     const { times, values } = this;
     const shape = `${rows.length} ${width}`;

@@ -7,7 +7,7 @@ import { wave } from './wave';
 
 const fit = (from: [number, number], to: [number, number]) => ({ from, to, bend: 1, edges: 'pass' as const });
 
-describe('fit (K01)', () => {
+describe('fit', () => {
   test.each([
     [[-1, 1], [0, 360], 0, 180],
     [[0, 1], [-1, 1], 0.25, -0.5],
@@ -34,7 +34,7 @@ describe('fit (K01)', () => {
 });
 
 describe('spread', () => {
-  test('mirror runs forth and back (K28): 150 over 300', () => {
+  test('mirror runs forth and back: 150 over 300', () => {
     for (const i of [0, 149, 150, 151, 299])
       expect(spreadIndex('mirror', i, 150)).toBe(i < 150 ? i : 299 - i);
     expect(spreadIndex('mirror', 300, 150)).toBe(0);
@@ -67,7 +67,7 @@ describe('waves', () => {
   ] as const)('%s at %d', (shape, turns, expected) => expect(wave(shape, turns)).toBeCloseTo(expected));
 });
 
-describe('envelope (K16): attack 0.1 s, decay 0.8 s, both easing out, rest 0', () => {
+describe('envelope: attack 0.1 s, decay 0.8 s, both easing out, rest 0', () => {
   const shape: EnvelopeShape = {
     attackSeconds: 0.1,
     holdSeconds: 0,

@@ -1,6 +1,6 @@
 import type { Spread } from '../document/types';
 
-/** Index into m samples that serves place i of n (K28 for mirror); not for `stretch`, which mixes two. */
+/** Index into m samples that serves place i of n (for mirror); not for `stretch`, which mixes two. */
 export function spreadIndex(spread: Exclude<Spread, 'stretch'>, i: number, m: number): number {
   if (m <= 1) return 0;
   if (spread === 'repeat') return i % m;

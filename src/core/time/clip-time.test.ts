@@ -11,7 +11,7 @@ const timing = (more: Partial<ClipTiming>): ClipTiming => ({
   ...more,
 });
 
-test('a film loops between in and out and never asks for its very end', () => {
+test('a video loops between in and out and never asks for its very end', () => {
   expect(clipTime(timing({ time: 0 }), 4)).toBe(0);
   expect(clipTime(timing({ time: 5 }), 4)).toBeCloseTo(1);
   expect(clipTime(timing({ time: 4 }), 4)).toBeCloseTo(0);
@@ -32,7 +32,7 @@ test('a position says where, whatever time it is', () => {
   expect(clipTime(timing({ position: 2 }), 4)).toBeLessThan(4);
 });
 
-test('cuts that make no sense still give a frame of the film', () => {
+test('cuts that make no sense still give a frame of the video', () => {
   for (const cut of [{ in: 9 }, { in: 3, out: 1 }, { in: -2 }, { out: 99 }]) {
     const at = clipTime(timing({ time: 2.2, ...cut }), 4);
     expect(at).toBeGreaterThanOrEqual(0);

@@ -1,9 +1,9 @@
-/** What decides which moment of a film is shown. */
+/** What decides which moment of a video is shown. */
 export interface ClipTiming {
-  /** Seconds since the film started. */
+  /** Seconds since the video started. */
   time: number;
   speed: number;
-  /** Seconds of the film at which it begins and ends; an `out` of 0 or past the end means the end. */
+  /** Seconds of the video at which it begins and ends; an `out` of 0 or past the end means the end. */
   in: number;
   out: number;
   after: 'loop' | 'hold' | 'turn';
@@ -11,7 +11,7 @@ export interface ClipTiming {
   position: number | null;
 }
 
-/** The second of a film of `duration` seconds that is to be seen: never the very end, which has no frame. */
+/** The second of a video of `duration` seconds that is to be seen: never the very end, which has no frame. */
 export function clipTime(timing: ClipTiming, duration: number): number {
   const end = timing.out > 0 ? Math.min(timing.out, duration) : duration;
   const start = Math.min(Math.max(0, timing.in), Math.max(0, end - 1e-3));

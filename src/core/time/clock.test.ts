@@ -25,20 +25,20 @@ describe('moment', () => {
 });
 
 describe('tap', () => {
-  test('averages, and begins anew after a pause', () => {
+  test('averages, and begins again after a pause', () => {
     expect(tempoFromTaps([0])).toBeNull();
     expect(tempoFromTaps([0, 0.5, 1, 1.5])).toBeCloseTo(120);
     expect(tempoFromTaps([0, 5, 5.6])).toBeCloseTo(100);
   });
 });
 
-test('keep is the same at any frame rate (K27)', () => {
+test('keep is the same at any frame rate', () => {
   for (const fps of [30, 60, 144]) {
     let value = 1;
     for (let k = 0; k < fps; k++) value *= keepFor(0.95, 1 / fps);
     expect(value).toBeCloseTo(0.95 ** 60, 6);
   }
-  // K26: half is gone after 13.5 frames of 1/60 s.
+  // half is gone after 13.5 frames of 1/60 s.
   expect(keepFor(0.95, 13.5 / 60)).toBeCloseTo(0.5, 2);
 });
 
@@ -57,7 +57,7 @@ describe('loops', () => {
     for (const own of [loop(16, 'beats'), loop(8, 'seconds'), loop(480, 'frames')])
       expect(inLoop(moment, own).loop).toBe(0.25);
   });
-  test('frame N of N is the start of the next round, exactly (K07)', () => {
+  test('frame N of N is the start of the next round, exactly', () => {
     for (let frame = 0; frame <= 1200; frame += 300)
       expect(momentAt(frame / 60, 0, 60, tempo, undefined, loop(300, 'frames')).loop).toBeCloseTo(
         frame / 300,
@@ -83,7 +83,7 @@ describe('loops', () => {
     }
     expect(cyclesAt(moment, 0, 'hertz')).toBe(0);
   });
-  test('joint period (K20): 0.4, 0.5, 0.6 and 0.1 meet after 10', () => {
+  test('joint period: 0.4, 0.5, 0.6 and 0.1 meet after 10', () => {
     expect(jointPeriod([0.4, 0.5, 0.6, 0.1])).toBeCloseTo(10);
     expect(jointPeriod([0.25])).toBeCloseTo(4);
     expect(jointPeriod([0, 0])).toBeNull();

@@ -72,7 +72,7 @@ export function loopSecondsOf(loop: SceneLoop, bpm: number, fps: number): number
   return loop.unit === 'frames' ? loop.length / fps : loop.length;
 }
 
-/** K07: frame f of a loop of N frames is f / N of a round. */
+/** Frame f of a loop of N frames is f / N of a round. */
 function roundsAt(time: number, beat: number, fps: number, { length, unit }: SceneLoop): number {
   return (unit === 'beats' ? beat : unit === 'frames' ? time * fps : time) / length;
 }
@@ -91,7 +91,7 @@ export function inLoop(moment: Moment, loop: SceneLoop): Moment {
 export const longestStepSeconds = 0.1;
 
 /**
- * Beats a minute from taps (seconds, rising). Taps more than 2 s apart begin anew; null until there are two. Averages
+ * Beats a minute from taps (seconds, rising). Taps more than 2 s apart begin again; null until there are two. Averages
  * over up to eight taps.
  */
 export function tempoFromTaps(taps: readonly number[]): number | null {
@@ -103,7 +103,7 @@ export function tempoFromTaps(taps: readonly number[]): number | null {
   return seconds > 0 ? Math.min(400, Math.max(10, 60 / seconds)) : null;
 }
 
-/** K27: how much of a value survives a frame of `dt` seconds if `keep` of it survives 1/60 s. */
+/** How much of a value survives a frame of `dt` seconds if `keep` of it survives 1/60 s. */
 export function keepFor(keep: number, dt: number): number {
   return Math.pow(keep, 60 * dt);
 }
@@ -180,7 +180,7 @@ export const momentLater = (moment: Moment, later: number): Moment => ({
 const timeOf = (moment: Moment, i: number): number => moment.time + (moment.spread?.[i] ?? 0);
 
 /**
- * K20: seconds after which cycles of these rates (in hertz, taken to a hundred-thousandth) are all where they began
+ * Seconds after which cycles of these rates (in hertz, taken to a hundred-thousandth) are all where they began
  * together: 1 / their greatest common measure. Null if nothing turns.
  */
 export function jointPeriod(hertz: readonly number[]): number | null {

@@ -17,7 +17,7 @@ test('at about 60 frames a second every frame takes one step, though none is exa
   expect(new Set(steps(60, 10, 0.004))).toEqual(new Set([1]));
 });
 
-test('what a slow card leaves out is made up for', () => {
+test('what a slow GPU leaves out is made up for', () => {
   const clock = new FeedbackClock();
   expect(clock.next(0.1, 2)).toEqual({ count: 2, sixtieths: 3 });
   expect(clock.next(1 / 60, 2)).toEqual({ count: 1, sixtieths: 1 });

@@ -1,8 +1,8 @@
-/** How the loops of a picture go on in one frame. */
+/** How feedback goes on in one frame. */
 export interface FeedbackSteps {
-  /** How often what lies on a circle is drawn in this frame; 0 leaves it as it is. */
+  /** How often what lies on a cycle is drawn in this frame; 0 leaves it as it is. */
   count: number;
-  /** 1/60 s that each of these stands for: 1, except where a slow card had to leave some out. */
+  /** 1/60 s that each of these stands for: 1, except where a slow GPU had to leave some out. */
   sixtieths: number;
 }
 
@@ -10,13 +10,13 @@ export interface FeedbackSteps {
 const mostSteps = 16;
 
 /**
- * Counts the steps of 1/60 s that loops take, whatever the frame rate is: a loop drawn 60 times a second looks alike at 30,
- * 60 and 144 frames a second, since what it adds, loses and moves is per step (K26, K27 hold by themselves).
+ * Counts the steps of 1/60 s that feedback takes, whatever the frame rate is: what is drawn 60 times a second looks alike at 30,
+ * 60 and 144 frames a second, since what it adds, loses and moves is per step.
  */
 export class FeedbackClock {
   private owed = 0;
 
-  /** Steps of a frame that is `dt` seconds long. `most`: as many as the card can take; those left out are made up for. */
+  /** Steps of a frame that is `dt` seconds long. `most`: as many as the GPU can take; those left out are made up for. */
   next(dt: number, most = mostSteps): FeedbackSteps {
     if (dt <= 0) return { count: 0, sixtieths: 1 };
     this.owed += dt * 60;

@@ -22,7 +22,7 @@ const meshes = {
 };
 export type BenchMesh = keyof typeof meshes;
 
-/** A shot as benches compare it, without what a hand-written program leaves away; or as it is at home. */
+/** A shot as benches compare it, without what a hand-written program leave out; or as it is by default. */
 const plainShot = { edges: 'plain', tone: 'none' };
 
 /** What all of these are: bodies in plain colour, added up, seen by a camera that moves a little. */

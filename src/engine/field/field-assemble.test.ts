@@ -22,7 +22,7 @@ const form: FieldShotForm = {
 };
 const fieldKinds = [...catalogue.values()].filter((kind): kind is FieldKind => kind.output === 'field');
 
-/** Fields in the making, photographed by a shot with these numbers of vectors handed on by corners. */
+/** Fields in the making, rendered by a shot with these numbers of vectors handed on by varyings. */
 class Fields {
   readonly scene: Scene = makeScene(catalogue, 's', 'S');
 
@@ -36,7 +36,7 @@ class Fields {
     return id;
   }
 
-  shot(fields: string[], room: number, how: Partial<FieldShotForm> = {}): Assembled {
+  shot(fields: string[], capacity: number, how: Partial<FieldShotForm> = {}): Assembled {
     const plan = buildPlan(this.scene, catalogue, fields);
     const partOf = (id: string): FieldPart | null => {
       const planned = plan.nodes.get(id);
@@ -52,11 +52,11 @@ class Fields {
         },
       };
     };
-    return assembleFields(fields, partOf, { ...form, ...how }, '', room);
+    return assembleFields(fields, partOf, { ...form, ...how }, '', capacity);
   }
 }
 
-/** All corners and copies that a fragment shader reads. */
+/** All varyings and copies that a fragment shader reads. */
 const readIn = (text: string, word: string): Set<string> =>
   new Set(
     [...text.slice(text.indexOf('joinHits')).matchAll(new RegExp(`\\b(${word}\\d+)\\b`, 'g'))].map(
@@ -71,8 +71,8 @@ describe('shaders of fields', () => {
       const fields = new Fields();
       const takes = Object.values(kind.inputs).some(({ carries }) => carries === 'field');
       const id = fields.add(kind.id, {}, ...(takes ? [fields.add('field-ball')] : []));
-      for (const room of [0, 3, 28]) {
-        const { fragment, vertex, numbers, members } = fields.shot([id], room);
+      for (const capacity of [0, 3, 28]) {
+        const { fragment, vertex, numbers, members } = fields.shot([id], capacity);
         expect(fragment).not.toMatch(/\$|@|undefined/);
         expect(members).toContain(id);
         for (const { uniform } of numbers) {
@@ -85,12 +85,12 @@ describe('shaders of fields', () => {
           expect(vertex).toContain(`${corner} = vec4(`);
         }
         for (const copy of readIn(fragment, 'copied')) expect(fragment).toMatch(new RegExp(`\\w+ ${copy};`));
-        expect((vertex!.match(/flat out/g) ?? []).length).toBeLessThanOrEqual(room);
+        expect((vertex!.match(/flat out/g) ?? []).length).toBeLessThanOrEqual(capacity);
       }
     },
   );
 
-  test('what is asked for at every step has the room, how surfaces look has what is left', () => {
+  test('what is asked for at every step has the capacity, how surfaces look has what is left', () => {
     const fields = new Fields();
     const balls = Array.from({ length: 8 }, () => fields.add('field-ball'));
     const { vertex } = fields.shot([fields.add('field-blend', {}, ...balls)], 8, { fog: false });

@@ -70,11 +70,11 @@ float shadowOf(int light, vec3 at, vec3 n, vec3 to, float reach) {
 }
 `;
 
-function mainCode(form: FieldShotForm, corners: FlatVaryings): string {
-  const number = (uniform: string): string => corners.take('float', uniform);
+function mainCode(form: FieldShotForm, varyings: FlatVaryings): string {
+  const number = (uniform: string): string => varyings.take('float', uniform);
   const [wide, flatWide, near, far] = ['x', 'y', 'z', 'w'].map((part) => number(`march.${part}`));
-  const background = corners.take('vec4', 'background');
-  const fog = form.fog ? corners.take('vec3', 'fog') : '';
+  const background = varyings.take('vec4', 'background');
+  const fog = form.fog ? varyings.take('vec3', 'fog') : '';
   const closeness = `
 float closeness(vec3 p, vec3 n) {
   float sum = 0.0;
@@ -169,27 +169,27 @@ void main() {
 function assembleAlone(
   id: string,
   partOf: (id: string) => FieldPart | null,
-  room: number,
+  capacity: number,
   main: string,
 ): Assembled {
-  const corners = new FlatVaryings(room);
-  const writer = new FieldWriter(partOf, corners);
+  const varyings = new FlatVaryings(capacity);
+  const writer = new FieldWriter(partOf, varyings);
   const k = writer.field(id);
   const looks = writer.takeLooks();
   const fragment = [
     versionAndPrecision,
     ...writer.declarations,
-    corners.declared,
+    varyings.declared,
     'out vec4 result;',
     hitDeclared,
     ...writer.helpers,
     ...writer.functions,
     ...looks,
     `Hit look(vec3 p) { return h_${k}(p); }`,
-    `void start() { ${corners.start} }`,
+    `void start() { ${varyings.start} }`,
     main,
   ].join('\n');
-  const vertex = vertexHanding([...writer.declarations, corners.handed].join('\n'), corners.given);
+  const vertex = vertexHanding([...writer.declarations, varyings.handed].join('\n'), varyings.given);
   return { fragment, vertex, textures: writer.textures, numbers: writer.numbers, members: writer.members };
 }
 
@@ -197,38 +197,38 @@ function assembleAlone(
 export const assembleSlice = (
   id: string,
   partOf: (id: string) => FieldPart | null,
-  room: number,
-): Assembled => assembleAlone(id, partOf, room, sliceMain);
+  capacity: number,
+): Assembled => assembleAlone(id, partOf, capacity, sliceMain);
 
 /** Writes the shader that works out a field at given places, as numbers. */
 export const assembleSamples = (
   id: string,
   partOf: (id: string) => FieldPart | null,
-  room: number,
-): Assembled => assembleAlone(id, partOf, room, sampleMain);
+  capacity: number,
+): Assembled => assembleAlone(id, partOf, capacity, sampleMain);
 
 /**
- * Writes the shader that photographs fields: one function for each node, and a march along each pixel's ray. Controls are
- * uniforms, so that only another patch, another option or another form of light compiles. `room`: how many vectors of them
- * the corners of the picture hand on; what is asked for most often comes first.
+ * Writes the shader that renders fields: one function for each node, and a march along each pixel's ray. Controls are
+ * uniforms, so that only another patch, another option or another form of light compiles. `capacity`: how many vectors of them
+ * the varyings of the picture hand on; what is asked for most often comes first.
  */
 export function assembleFields(
   fields: readonly string[],
   partOf: (id: string) => FieldPart | null,
   form: FieldShotForm,
   softTone: string,
-  room: number,
+  capacity: number,
 ): Assembled {
-  const corners = new FlatVaryings(room);
-  const main = mainCode(form, corners);
-  const writer = new FieldWriter(partOf, corners);
+  const varyings = new FlatVaryings(capacity);
+  const main = mainCode(form, varyings);
+  const writer = new FieldWriter(partOf, varyings);
   const [first, ...others] = fields.map((id) => writer.field(id));
   const map =
     first === undefined
       ? 'float map(vec3 p) { return 1e5; }'
       : `float map(vec3 p) { float d = d_${first}(p); ${others.map((k) => `d = min(d, d_${k}(p));`).join(' ')} return d; }`;
-  const light = form.lit ? lightGlsl(form.lights, (type, uniform) => corners.take(type, uniform)) : '';
-  const widths = form.lights.map((_, k) => corners.take('float', `shadowWidth[${k}]`));
+  const light = form.lit ? lightGlsl(form.lights, (type, uniform) => varyings.take(type, uniform)) : '';
+  const widths = form.lights.map((_, k) => varyings.take('float', `shadowWidth[${k}]`));
   const shadows = form.lit && form.lights.some(({ shadow }) => shadow);
   const look =
     first === undefined
@@ -242,7 +242,7 @@ export function assembleFields(
     versionAndPrecision,
     `// lights: ${form.lit ? lightKey(form.lights) : ''}`,
     uniforms,
-    corners.declared,
+    varyings.declared,
     head,
     hitDeclared,
     ...writer.helpers,
@@ -253,9 +253,9 @@ export function assembleFields(
     look,
     shadows ? shadowCode(widths) : '',
     light,
-    `void start() { ${corners.start} }`,
+    `void start() { ${varyings.start} }`,
     main,
   ].join('\n');
-  const vertex = [versionAndPrecision, uniforms, corners.handed, vertexMain(corners.given)].join('\n');
+  const vertex = [versionAndPrecision, uniforms, varyings.handed, vertexMain(varyings.given)].join('\n');
   return { fragment, vertex, textures: writer.textures, numbers: writer.numbers, members: writer.members };
 }

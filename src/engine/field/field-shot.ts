@@ -4,7 +4,7 @@ import type { PlanNode } from '../../core/patch/plan';
 import {
   defaultCamera,
   lightsFor,
-  type CameraProp,
+  sortProps,
   type FieldShotSettings,
   type LightProp,
   type Prop,
@@ -40,11 +40,11 @@ export interface FieldShotJob extends FieldScene {
 }
 
 interface Shown {
-  program: Shader | null;
+  shader: Shader | null;
   coming: Shader | null;
-  /** What the newest program was made for. */
+  /** What the newest shader was made for. */
   key: string;
-  /** Why there is no newest program. */
+  /** Why there is no newest shader. */
   error: unknown;
 }
 
@@ -54,7 +54,7 @@ class FieldShaders {
 
   constructor(private readonly gpu: Gpu) {}
 
-  /** Brings a program up to date: `assemble` writes it, and is asked only if `form` or a field that is part of it changed. */
+  /** Brings a shader up to date: `assemble` writes it, and is asked only if `form` or a field that is part of it changed. */
   prepare(
     id: string,
     scene: FieldScene,
@@ -65,7 +65,7 @@ class FieldShaders {
   ): Shown {
     const { run } = scene;
     let shown = this.shown.get(id);
-    if (!shown) this.shown.set(id, (shown = { program: null, coming: null, key: '', error: null }));
+    if (!shown) this.shown.set(id, (shown = { shader: null, coming: null, key: '', error: null }));
     const members = membersOf(run, fields).map((member) => scene.codeKey(member));
     const key = `${run.planVersion} ${form} ${members.join('\n')}`;
     if (key !== shown.key) {
@@ -78,8 +78,8 @@ class FieldShaders {
         shown.error = error;
         throw error;
       }
-      if (shown.program?.assembled.fragment === assembled.fragment) {
-        shown.program.assembled = assembled;
+      if (shown.shader?.assembled.fragment === assembled.fragment) {
+        shown.shader.assembled = assembled;
         shown.coming?.material.dispose();
         shown.coming = null;
       } else if (shown.coming?.assembled.fragment !== assembled.fragment) {
@@ -94,22 +94,22 @@ class FieldShaders {
     if (coming && (scene.waits || this.gpu.compiled(coming.material))) {
       shown.coming = null;
       this.gpu.checkShader(coming.material);
-      shown.program?.material.dispose();
-      shown.program = coming;
+      shown.shader?.material.dispose();
+      shown.shader = coming;
     }
     return shown;
   }
 
-  /** The program to draw with: none if what it was made of is gone. */
-  ready({ program }: Shown, { run }: FieldScene): Shader | null {
-    return program?.assembled.members.every((id) => run.runs.has(id)) ? program : null;
+  /** The shader to draw with: none if what it was made of is gone. */
+  ready({ shader }: Shown, { run }: FieldScene): Shader | null {
+    return shader?.assembled.members.every((id) => run.runs.has(id)) ? shader : null;
   }
 
   /** Frees what is not wanted any more. */
   keepOnly(ids: (id: string) => boolean): void {
-    for (const [id, { program, coming }] of this.shown) {
+    for (const [id, { shader, coming }] of this.shown) {
       if (ids(id)) continue;
-      program?.material.dispose();
+      shader?.material.dispose();
       coming?.material.dispose();
       this.shown.delete(id);
     }
@@ -143,7 +143,7 @@ function membersOf(run: SceneRun, fields: readonly string[]): string[] {
 /** How dark the shadow of the usual sun is, where no light is wired. */
 const usualShadow = 0.75;
 
-/** Draws distance fields: photographed by their shots, and cut open for their cards. */
+/** Draws distance fields: rendered by their shots, and cut open for their cards. */
 export class FieldPainter {
   private readonly shots: FieldShaders;
   private readonly slices: FieldShaders;
@@ -156,17 +156,16 @@ export class FieldPainter {
     this.samples = new FieldShaders(gpu);
   }
 
-  /** Draws a shot of fields. Gives false if its program is still being compiled, so that it has to be drawn again. */
+  /** Draws a shot of fields. Gives false if its shader is still being compiled, so that it has to be drawn again. */
   paint(job: FieldShotJob): boolean {
     const { node, settings, props, target } = job;
-    const wired = props.filter((p): p is LightProp => p.type === 'light');
-    const lights = (
-      wired.length
-        ? wired
-        : lightsFor(props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera).map(
-            (light) => ({ ...light, shadow: light.shape === 'sun' ? usualShadow : 0 }),
-          )
-    ).slice(0, mostLights);
+    const { lights: wired, camera } = sortProps(props);
+    const usual = (): LightProp[] =>
+      lightsFor(camera ?? defaultCamera).map((light) => ({
+        ...light,
+        shadow: light.shape === 'sun' ? usualShadow : 0,
+      }));
+    const lights = (wired.length ? wired : usual()).slice(0, mostLights);
     const form: FieldShotForm = {
       lit: settings.lit,
       contact: settings.contact > 0,
@@ -183,17 +182,17 @@ export class FieldPainter {
       (part) => assembleFields(fields, part, form, softToneGlsl, this.gpu.flatVaryings),
       () => this.shotUniforms(),
     );
-    const program = this.shots.ready(shown, job);
-    if (program) {
-      this.fillShot(program.uniforms, job, lights);
-      this.draw(program, job, target, target);
-    } else if (!shown.program) this.gpu.clear(target);
+    const shader = this.shots.ready(shown, job);
+    if (shader) {
+      this.fillShot(shader.uniforms, job, lights);
+      this.draw(shader, job, target, target);
+    } else if (!shown.shader) this.gpu.clear(target);
     return shown.coming === null;
   }
 
   /**
    * Draws a field by itself, cut open; `region` as for pictures that are looked at. Gives false if it cannot be seen yet, or
-   * never: why is said where it is photographed.
+   * never: why is said where it is rendered.
    */
   slice(
     id: string,
@@ -211,10 +210,10 @@ export class FieldPainter {
         (part) => assembleSlice(id, part, this.gpu.flatVaryings),
         () => ({}),
       );
-      const program = this.slices.ready(shown, scene);
-      if (!program) return false;
-      program.uniforms.region.value = region;
-      this.draw(program, scene, size, target);
+      const shader = this.slices.ready(shown, scene);
+      if (!shader) return false;
+      shader.uniforms.region.value = region;
+      this.draw(shader, scene, size, target);
       return true;
     } catch {
       return false;
@@ -223,7 +222,7 @@ export class FieldPainter {
 
   /**
    * A field at places (x, y, z in turn): for each its distance, and the red, green and blue of how it looks there. Waits for
-   * its program; throws if it cannot be written.
+   * its shader; throws if it cannot be written.
    */
   async at(id: string, scene: FieldScene, places: readonly number[]): Promise<Float32Array> {
     const count = places.length / 3;
@@ -242,9 +241,9 @@ export class FieldPainter {
         (part) => assembleSamples(id, part, this.gpu.flatVaryings),
         () => ({ points: { value: null } }),
       );
-      const program = this.samples.ready(shown, waiting)!;
-      program.uniforms.points.value = points;
-      this.draw(program, waiting, { width: count, height: 1 }, target);
+      const shader = this.samples.ready(shown, waiting)!;
+      shader.uniforms.points.value = points;
+      this.draw(shader, waiting, { width: count, height: 1 }, target);
       const out = new Float32Array(4 * count);
       await this.gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, count, 1, out);
       return out;
@@ -255,13 +254,13 @@ export class FieldPainter {
   }
 
   private draw(
-    program: Shader,
+    shader: Shader,
     { run, frame, textureFor }: FieldScene,
     { width, height }: { width: number; height: number },
     target: WebGLRenderTarget | null,
   ): void {
-    fillShader(program, { run, frame, width, height, textureFor });
-    this.gpu.pass(program.material, target);
+    fillShader(shader, { run, frame, width, height, textureFor });
+    this.gpu.pass(shader.material, target);
   }
 
   private shotUniforms(): Record<string, IUniform> {
@@ -281,7 +280,7 @@ export class FieldPainter {
     { settings, props, target }: FieldShotJob,
     lights: readonly LightProp[],
   ): void {
-    const prop = props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera;
+    const prop = sortProps(props).camera ?? defaultCamera;
     const camera = this.camera.place(prop, target.width / target.height);
     const set = (name: string, value: unknown): void => {
       uniforms[name].value = value;
@@ -303,7 +302,7 @@ export class FieldPainter {
     lights.forEach(({ soft }, k) => (widths[k] = 48 + (2.5 - 48) * Math.sqrt(soft)));
   }
 
-  /** Frees the programs of nodes that are gone. */
+  /** Frees the shaders of nodes that are gone. */
   keepOnly(ids: (id: string) => boolean): void {
     this.shots.keepOnly(ids);
     this.slices.keepOnly(ids);

@@ -3,7 +3,7 @@ import { ShaderError } from './gpu';
 /** A line of a compiler's report about a node's own text, which is source 1. */
 const ownLine = /(?:ERROR|WARNING):\s*1:(\d+):\s*(.*)/;
 
-/** A place in a program text and what is wrong there. */
+/** A place in a shader text and what is wrong there. */
 interface CodeFault {
   line: number;
   message: string;

@@ -1,6 +1,6 @@
 /**
- * Follows how far the card has come with the frames it was given, so that frames are left out before work piles up, and
- * measures what single nodes cost where the card can tell.
+ * Follows how far the GPU has come with the frames it was given, so that frames are left out before work piles up, and
+ * measures what single nodes cost where the GPU can tell.
  */
 export class GpuClock {
   /** Milliseconds from the start of a frame until it was done, smoothed. */
@@ -39,7 +39,7 @@ export class GpuClock {
     this.collect();
   }
 
-  /** Frames given to the card and not done. */
+  /** Frames given to the GPU and not done. */
   get behind(): number {
     return this.open.length;
   }

@@ -174,7 +174,7 @@ void main() { result = texture(picture, place); }`,
     });
   }
 
-  /** Hands a program to the compiler; `compiled` says when it is done. */
+  /** Hands a shader to the compiler; `compiled` says when it is done. */
   beginCompile(material: RawShaderMaterial): void {
     this.compiles++;
     const before = this.quad.material;
@@ -192,7 +192,7 @@ void main() { result = texture(picture, place); }`,
     this.renderer.compile(mesh, this.camera, this.scene);
   }
 
-  /** Whether the compiler is done with a program: asked without waiting, where the platform can tell. */
+  /** Whether the compiler is done with a shader: asked without waiting, where the platform can tell. */
   compiled(material: RawShaderMaterial): boolean {
     const { currentProgram } = this.renderer.properties.get(material) as {
       currentProgram?: { isReady(): boolean };
@@ -206,7 +206,7 @@ void main() { result = texture(picture, place); }`,
     this.checkShader(material);
   }
 
-  /** Throws ShaderError if the program of a material did not link. */
+  /** Throws ShaderError if the shader of a material did not link. */
   checkShader(material: RawShaderMaterial): void {
     const { currentProgram } = this.renderer.properties.get(material) as {
       currentProgram?: { program: WebGLProgram; fragmentShader: WebGLShader; vertexShader: WebGLShader };
@@ -262,7 +262,7 @@ void main() { result = texture(picture, place); }`,
     const key = this.key(target.width, target.height, bits, target.depthBuffer, target.samples);
     const list = this.free.get(key) ?? [];
     if (!this.free.has(key)) this.free.set(key, list);
-    // A few are kept for the next of that size; more would only fill the card after a change of size.
+    // A few are kept for the next of that size; more would only fill the GPU after a change of size.
     if (list.length < 4) list.push(target);
     else {
       target.dispose();
@@ -304,7 +304,7 @@ void main() { result = texture(picture, place); }`,
       this.renderer.setSize(width, height, false);
   }
 
-  /** Resolves when the card has done all it was given; the worker stays free meanwhile. */
+  /** Resolves when the GPU has done all it was given; the worker stays free meanwhile. */
   async finish(): Promise<void> {
     const { gl } = this;
     const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);

@@ -38,7 +38,7 @@ export class Pacer {
     cancelAnimationFrame(this.frame);
     clearTimeout(this.timer);
     const now = performance.now();
-    // Displays faster than the show would only burn the card.
+    // Displays faster than the show would only burn the GPU.
     if (now - this.last < this.interval * 0.6) {
       this.frame = requestAnimationFrame(() => this.fire());
       this.timer = setTimeout(() => this.fire(), this.interval);

@@ -24,7 +24,7 @@ export interface RendererOptions {
   /** Only for measuring and comparing: every node in a pass of its own, and what `auto` precision means for pictures. */
   apart?: boolean;
   bits?: Bits;
-  /** Every program is waited for, so that each frame is exact; else the picture before stays until it is there. */
+  /** Every shader is waited for, so that each frame is exact; else the picture before stays until it is there. */
   waits?: boolean;
 }
 
@@ -54,7 +54,7 @@ export class ImageRenderer {
   private wanted = new Set<string>();
   private wantedKey = '';
   private moving = true;
-  /** Counts the steps of loops: each draws what lies on a circle once. */
+  /** Counts the steps of feedback: each draws what lies on a cycle once. */
   private step = 0;
   private stepInFrame = 0;
   private unshown: string | null = null;
@@ -87,16 +87,16 @@ export class ImageRenderer {
     this.moving = frame.moment.dt > 0;
     this.returnViews.sixtieths = frame.feedback.sixtieths;
     this.shaders.takeCompiled();
-    for (const circle of this.cycles) {
-      if (circle.returns) this.drawCycle(circle, frame);
+    for (const cycle of this.cycles) {
+      if (cycle.returns) this.drawCycle(cycle, frame);
       else {
-        this.exchanged.delete(circle.nodes[0].id);
-        this.drawIfChanged(circle.nodes[0], frame, frame.feedback.count);
+        this.exchanged.delete(cycle.nodes[0].id);
+        this.drawIfChanged(cycle.nodes[0], frame, frame.feedback.count);
       }
     }
   }
 
-  /** What is wrong, by node: programs that failed, and what should have come from outside. */
+  /** What is wrong, by node: shaders that failed, and what should have come from outside. */
   allFaults(): Map<string, string> {
     const all = new Map(this.shaders.faults);
     for (const id of this.nodesWithSheets()) {
@@ -106,7 +106,7 @@ export class ImageRenderer {
     return all;
   }
 
-  /** Resolves when all that this frame needs from outside (films, files, fonts) is there or has failed. */
+  /** Resolves when all that this frame needs from outside (videos, files, fonts) is there or has failed. */
   async reach(
     scene: Scene,
     frame: Frame,
@@ -154,23 +154,23 @@ export class ImageRenderer {
     this.rebuild();
   }
 
-  /** What lies on circles goes on in steps of 1/60 s, however many of them a frame takes. */
-  private drawCycle(circle: Cycle, frame: Frame): void {
-    const clearing = this.run.isClearing(circle.nodes.map((node) => node.id));
-    const fresh = circle.nodes.some((node) => this.stored.has(node.id) && !this.stored.get(node.id)!.drawn);
+  /** What lies on cycles goes on in steps of 1/60 s, however many of them a frame takes. */
+  private drawCycle(cycle: Cycle, frame: Frame): void {
+    const clearing = this.run.isClearing(cycle.nodes.map((node) => node.id));
+    const fresh = cycle.nodes.some((node) => this.stored.has(node.id) && !this.stored.get(node.id)!.drawn);
     const count = !this.moving ? 1 : Math.max(frame.feedback.count, clearing || fresh ? 1 : 0);
     for (let k = 0; k < count; k++) {
       this.step++;
       this.stepInFrame = k;
-      for (const node of circle.nodes) this.exchanged.delete(node.id);
-      this.drawViews(circle);
-      for (const node of circle.nodes) this.drawIfChanged(node, frame, 1);
+      for (const node of cycle.nodes) this.exchanged.delete(node.id);
+      this.drawViews(cycle);
+      for (const node of cycle.nodes) this.drawIfChanged(node, frame, 1);
     }
     this.stepInFrame = 0;
   }
 
-  private drawViews(circle: Cycle): void {
-    for (const node of circle.nodes)
+  private drawViews(cycle: Cycle): void {
+    for (const node of cycle.nodes)
       for (const source of Object.values(node.inputs).flat())
         if (source.back && (this.moving || !this.returnViews.has(source.back.id)))
           this.returnViews.view(source.back.id, source.node, this.step, this.isClearing(source.back.id));
@@ -201,7 +201,7 @@ export class ImageRenderer {
     this.plan = plan;
     this.cycles = cyclesOf(plan);
     this.cycleOf = new Map(
-      this.cycles.flatMap((circle) => circle.nodes.map((node): [string, Cycle] => [node.id, circle])),
+      this.cycles.flatMap((cycle) => cycle.nodes.map((node): [string, Cycle] => [node.id, cycle])),
     );
     const sizeOf = (id: string): string => {
       const image = this.run.runs.get(id)?.image;
@@ -230,12 +230,12 @@ export class ImageRenderer {
     for (const node of plan.order) {
       if (!live.has(node.id)) continue;
       const byHand = this.scene!.nodes[node.id].precision;
-      const loop = feedback.get(node.id);
+      const asked = feedback.get(node.id);
       const own: Bits =
         byHand !== 'auto' ? byHand : numbers.has(node.id) ? '32' : (this.options.bits ?? this.gpu.usualBits);
       // Feedback asks for no less than it was set to, on all of its way round; of `auto` nodes also what its Keep needs.
       const bits: Bits =
-        loop && (loop.asked || byHand === 'auto') && Number(loop.bits) > Number(own) ? loop.bits : own;
+        asked && (asked.isByHand || byHand === 'auto') && Number(asked.bits) > Number(own) ? asked.bits : own;
       const entry = this.stored.get(node.id) ?? newStored(bits);
       entry.bits = bits;
       entry.double = double.has(node.id);
@@ -257,7 +257,7 @@ export class ImageRenderer {
     if (run.error || !run.image) return;
     const { width, height } = run.image;
     try {
-      // A value that stands in the code changed: the one edit that needs another program.
+      // A value that stands in the code changed: the one edit that needs another shader.
       this.shaders.bringUpToDate(node, stored);
       if (paint.type === 'data') {
         this.upload(stored, paint.fill(this.run.work(node.id, frame)));
@@ -405,14 +405,14 @@ export class ImageRenderer {
   }
 
   private fill(
-    program: Shader,
+    shader: Shader,
     frame: Frame,
     width: number,
     height: number,
     passes?: ReadonlyMap<string, Texture>,
   ): void {
-    const reader = program.assembled.members[program.assembled.members.length - 1];
-    fillShader(program, {
+    const reader = shader.assembled.members[shader.assembled.members.length - 1];
+    fillShader(shader, {
       run: this.run,
       frame,
       width,
@@ -439,16 +439,16 @@ export class ImageRenderer {
     };
   }
 
-  /** The picture of a node as it stands; along a return wire, the one of the frame before or what the loop starts from. */
+  /** The picture of a node as it stands; along a return wire, the one of the frame before or what the feedback starts from. */
   textureOf(id: string, back: string | null = null): Texture {
     const stored = this.stored.get(id);
     if (back !== null) {
-      const loop = this.run.returns.get(back);
-      if (loop && keptApart(loop.settings)) return this.returnViews.textureOf(back);
+      const wire = this.run.returns.get(back);
+      if (wire && keptApart(wire.settings)) return this.returnViews.textureOf(back);
       // Until the source is drawn in this frame, its target still holds the frame before.
       const before = this.exchanged.has(id) ? stored?.before : stored?.target;
-      if (!loop || this.isClearing(back) || !before) {
-        const start = loop?.settings.startsFrom;
+      if (!wire || this.isClearing(back) || !before) {
+        const start = wire?.settings.startsFrom;
         return start ? this.textureOf(start) : this.gpu.empty;
       }
       return before.texture;
@@ -497,7 +497,7 @@ export class ImageRenderer {
     if (this.sheets.has(id)) this.sheets.update(id, frame, 0, () => this.firstInputOf(id));
   }
 
-  /** Takes over what the return wires of another stage of the same scene hold, so that a look aside does not start them anew. */
+  /** Takes over what the return wires of another renderer of the same scene hold, so that a second look does not start them again. */
   adoptFeedback(from: ImageRenderer): void {
     for (const [id, stored] of this.stored) {
       const held = from.stored.get(id)?.target;
@@ -514,8 +514,8 @@ export class ImageRenderer {
   shaderText(id: string): string {
     const read = ({ assembled }: Shader): string =>
       readableCode(assembled, (member) => this.scene!.nodes[member]?.name ?? member);
-    for (const { shaders: programs } of this.stored.values())
-      if (programs[0]?.assembled.members.includes(id)) return programs.map(read).join('\n');
+    for (const { shaders } of this.stored.values())
+      if (shaders[0]?.assembled.members.includes(id)) return shaders.map(read).join('\n');
     const peek = this.shaders.peekOf(id, false);
     return peek ? read(peek.shader) : '';
   }

@@ -8,14 +8,14 @@ import type { Gpu } from '../gpu/gpu';
 import { bindShader, type Shader } from '../shader/shader';
 import { dropShaders, type Stored } from './stored';
 
-/** A program that shows a node as it is looked at. */
+/** A shader that shows a node as it is looked at. */
 export interface Peek {
   shader: Shader;
   ready: boolean;
 }
 
 /**
- * The programs of the images of a scene: written, handed to the compiler, and taken over when they are done, while what was
+ * The shaders of the images of a scene: written, handed to the compiler, and taken over when they are done, while what was
  * there goes on. Says what went wrong, by node.
  */
 export class NodeShaders {
@@ -35,7 +35,7 @@ export class NodeShaders {
     private readonly waits: boolean,
   ) {}
 
-  /** Takes another plan: nodes that are gone have no faults any more, and what is looked at is written anew. */
+  /** Takes another plan: nodes that are gone have no faults any more, and what is looked at is rewritten. */
   begin(plan: Plan): void {
     this.plan = plan;
     this.dropPeeks();
@@ -78,10 +78,10 @@ export class NodeShaders {
   }
 
   /**
-   * Makes or keeps the programs of a stored node. A new one is handed to the compiler; what was there goes on until it is
-   * done. `anew`: the plan changed, so that what was there may read pictures that are no more.
+   * Makes or keeps the shaders of a stored node. A new one is handed to the compiler; what was there goes on until it is
+   * done. `isNewPlan`: the plan changed, so that what was there may read pictures that are no more.
    */
-  prepare(node: PlanNode, stored: Stored, anew: boolean): void {
+  prepare(node: PlanNode, stored: Stored, isNewPlan: boolean): void {
     const { paint } = node.kind as ImageKind;
     if (paint.type !== 'shader' && paint.type !== 'passes') return;
     const count = paint.type === 'shader' ? 1 : paint.passes.length;
@@ -96,17 +96,17 @@ export class NodeShaders {
           given.push(old);
           continue;
         }
-        const program = bindShader(this.gpu, assembled);
-        given.push(program);
+        const shader = bindShader(this.gpu, assembled);
+        given.push(shader);
         compiles = true;
-        if (this.waits) this.gpu.compile(program.material);
-        else this.gpu.beginCompile(program.material);
+        if (this.waits) this.gpu.compile(shader.material);
+        else this.gpu.beginCompile(shader.material);
       }
       dropShaders(stored.coming?.shaders ?? [], [...stored.shaders, ...given]);
       stored.coming = null;
       const key = given[0].assembled.members.map((id) => this.codeKey(id)).join('\n');
       if (compiles) {
-        stored.outdated ||= anew;
+        stored.outdated ||= isNewPlan;
         stored.coming = { shaders: given, key };
         // The key is of what is on its way, so that the same change does not ask for it again.
         stored.key = key;
@@ -114,7 +114,7 @@ export class NodeShaders {
       } else {
         stored.outdated = false;
         stored.key = key;
-        stored.drawn &&= !anew;
+        stored.drawn &&= !isNewPlan;
         this.clearFaults(given[0].assembled.members);
       }
     } catch (error) {
@@ -134,7 +134,7 @@ export class NodeShaders {
     this.faults.set(blamed, describeFault(error));
   }
 
-  /** Puts programs that are compiled in the place of those before. */
+  /** Puts shaders that are compiled in the place of those before. */
   takeCompiled(): void {
     if (this.waits) return;
     for (const [id, stored] of this.stored) {
@@ -144,20 +144,20 @@ export class NodeShaders {
   }
 
   private takeOver(id: string, stored: Stored): void {
-    const { shaders: programs } = stored.coming!;
+    const { shaders } = stored.coming!;
     stored.coming = null;
     try {
-      for (const { material } of programs) this.gpu.checkShader(material);
-      dropShaders(stored.shaders, programs);
-      stored.shaders = programs;
+      for (const { material } of shaders) this.gpu.checkShader(material);
+      dropShaders(stored.shaders, shaders);
+      stored.shaders = shaders;
       stored.outdated = false;
       stored.drawn &&= this.waits !== true;
-      this.clearFaults(programs[0].assembled.members);
+      this.clearFaults(shaders[0].assembled.members);
       // What reads it has to be drawn with it.
       this.run.runs.get(id)?.markStale();
       if (!stored.drawn) this.run.runs.get(id)!.changed = true;
     } catch (error) {
-      dropShaders(programs, stored.shaders);
+      dropShaders(shaders, stored.shaders);
       this.fail(id, error);
     }
   }
@@ -168,14 +168,14 @@ export class NodeShaders {
   }
 
   /**
-   * Another program for a node if a value that stands in its code changed; what is looked at and holds some of the same
+   * Another shader for a node if a value that stands in its code changed; what is looked at and holds some of the same
    * code needs another as well.
    */
   bringUpToDate(node: PlanNode, stored: Stored): void {
     if (!stored.shaders.length || this.keyOfMembers(node.id, stored) === stored.key) return;
     const members = new Set(stored.shaders[0].assembled.members);
-    for (const [id, { shader: program }] of this.peeks)
-      if (program.assembled.members.some((member) => members.has(member))) this.dropPeek(id);
+    for (const [id, { shader }] of this.peeks)
+      if (shader.assembled.members.some((member) => members.has(member))) this.dropPeek(id);
     this.prepare(node, stored, false);
   }
 
@@ -184,7 +184,7 @@ export class NodeShaders {
     return members.map((m) => this.codeKey(m)).join('\n');
   }
 
-  /** The program that shows a node as it is looked at; null if there is none, as a fault already says. */
+  /** The shader that shows a node as it is looked at; null if there is none, as a fault already says. */
   peekOf(id: string, wait: boolean): Peek | null {
     let peek = this.peeks.get(id);
     try {

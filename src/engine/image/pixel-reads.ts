@@ -26,7 +26,7 @@ void main() {
 }`;
 
 /**
- * Reads pixels for the nodes that ask for some. The card is asked after a frame was drawn and answers when it is done:
+ * Reads pixels for the nodes that ask for some. The GPU is asked after a frame was drawn and answers when it is done:
  * no frame waits for it, and a node that was not answered yet is not asked for again.
  */
 export class PixelReads {
@@ -68,7 +68,7 @@ export class PixelReads {
       .readRenderTargetPixelsAsync(target, 0, 0, columns, rows, pixels)
       .then(
         () => run.givePixels(id, pixels),
-        () => undefined, // The card was lost meanwhile; the next one is asked again.
+        () => undefined, // The GPU was lost meanwhile; the next one is asked again.
       )
       .finally(() => this.waiting.delete(id));
     this.waiting.set(id, reading);

@@ -12,7 +12,7 @@ export interface Stored {
   shaders: Shader[];
   /** What will draw it as soon as the compiler is done. */
   coming: { shaders: Shader[]; key: string } | null;
-  /** Its programs are of a plan that no longer is: they must not draw any more, and the picture stays. */
+  /** Its shaders are of a plan that no longer is: they must not draw any more, and the picture stays. */
   outdated: boolean;
   data: Texture | null;
   /** Values that stand in the code of its shader: formulas, options. */
@@ -72,9 +72,9 @@ export function fitStored(
   stored.target ??= gpu.acquire(width, height, stored.bits, depth);
 }
 
-/** Frees the programs of `old` that are not among `kept`. */
+/** Frees the shaders of `old` that are not among `kept`. */
 export function dropShaders(old: readonly Shader[], kept: readonly Shader[]): void {
-  for (const program of old) if (!kept.includes(program)) program.material.dispose();
+  for (const shader of old) if (!kept.includes(shader)) shader.material.dispose();
 }
 
 export function freeStored(gpu: Gpu, stored: Stored): void {

@@ -91,7 +91,7 @@ export class StandInCamera {
   }
 }
 
-/** Frames of a real camera, as the page sends them: the newest stays until the next, or for ever if the camera goes. */
+/** Frames of a real camera, as the page sends them: the newest stays until the next, or forever if the camera goes. */
 export class DeviceCamera {
   texture: Texture | null = null;
   error: string | null = null;

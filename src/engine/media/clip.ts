@@ -2,10 +2,10 @@ import { ALL_FORMATS, BlobSource, Input, VideoSampleSink, type VideoSample } fro
 import { ClampToEdgeWrapping, LinearFilter, VideoFrameTexture, type Texture } from 'three';
 import { MediaError } from './pictures';
 
-/** A jump of more seconds than this is looked up anew; less is reached by going on. */
+/** A jump of more seconds than this is looked up again; less is reached by going on. */
 const longestRun = 1;
 
-/** Opens a film file. Throws MediaError if it holds no pictures that can be decoded here. */
+/** Opens a video file. Throws MediaError if it holds no pictures that can be decoded here. */
 export async function openClip(
   blob: Blob,
 ): Promise<{ sink: VideoSampleSink; duration: number; first: number }> {
@@ -16,10 +16,10 @@ export async function openClip(
     track = await input.getPrimaryVideoTrack();
     duration = track ? await track.computeDuration() : 0;
   } catch {
-    throw new MediaError('This film is damaged or of a form that cannot be read here. Use MP4 or WebM.');
+    throw new MediaError('This video is damaged or of a form that cannot be read here. Use MP4 or WebM.');
   }
-  if (!track) throw new MediaError('This file has no moving pictures in it. Use an MP4 or WebM film.');
-  if (!(duration > 0)) throw new MediaError('This film has no frames. Export it again.');
+  if (!track) throw new MediaError('This file has no moving pictures in it. Use an MP4 or WebM video.');
+  if (!(duration > 0)) throw new MediaError('This video has no frames. Export it again.');
   if (!(await track.canDecode()))
     throw new MediaError(
       `This browser cannot decode its pictures (${track.codec ?? 'unknown'}). Export it as H.264 MP4 or VP9 WebM.`,
@@ -27,14 +27,14 @@ export async function openClip(
   return { sink: new VideoSampleSink(track), duration, first: await track.getFirstTimestamp() };
 }
 
-/** The frames of one film for one node: holds the newest that is there and fetches the next beside the frame loop. */
+/** The frames of one video for one node: holds the newest that is there and fetches the next beside the frame loop. */
 export class ClipPlayer {
   readonly texture: Texture & { setFrame(frame: VideoFrame): void };
   error: string | null = null;
-  /** 0 until the film is open. */
+  /** 0 until the video is open. */
   duration = 0;
   size: [number, number] = [1, 1];
-  private film: Awaited<ReturnType<typeof openClip>> | null = null;
+  private video: Awaited<ReturnType<typeof openClip>> | null = null;
   private frames: AsyncGenerator<VideoSample, void, unknown> | null = null;
   private ahead: VideoSample | null = null;
   private shown = Number.NaN;
@@ -57,9 +57,9 @@ export class ClipPlayer {
 
   private async open(blob: Promise<Blob>): Promise<void> {
     try {
-      const film = await openClip(await blob);
-      this.film = film;
-      this.duration = film.duration - Math.max(0, film.first);
+      const video = await openClip(await blob);
+      this.video = video;
+      this.duration = video.duration - Math.max(0, video.first);
     } catch (error) {
       this.error = error instanceof Error ? error.message : String(error);
     }
@@ -71,15 +71,15 @@ export class ClipPlayer {
     return this.frame !== null;
   }
 
-  /** Asks for the frame at a second of the film; it comes when it is decoded. */
+  /** Asks for the frame at a second of the video; it comes when it is decoded. */
   want(seconds: number): void {
     this.wanted = seconds;
-    if (!this.film || this.work || this.error) return;
+    if (!this.video || this.work || this.error) return;
     if (this.isShown(seconds)) return;
     this.work = this.fetch().finally(() => (this.work = null));
   }
 
-  /** Resolves when the frame at exactly that second is there, or the film has failed. */
+  /** Resolves when the frame at exactly that second is there, or the video has failed. */
   async reach(seconds: number): Promise<void> {
     await this.opening;
     while (this.work) await this.work;
@@ -89,21 +89,21 @@ export class ClipPlayer {
 
   private isShown(seconds: number): boolean {
     const end = this.ahead?.timestamp ?? Infinity;
-    const at = seconds + Math.max(0, this.film!.first);
+    const at = seconds + Math.max(0, this.video!.first);
     return this.shown <= at + 1e-6 && at < end - 1e-6 && this.frames !== null;
   }
 
   private async fetch(): Promise<void> {
-    const film = this.film!;
+    const video = this.video!;
     try {
       // The wish may have moved on while a frame was decoded: reach the latest.
       for (let turns = 0; turns < 400 && !this.closed && !this.isShown(this.wanted); turns++) {
-        const at = this.wanted + Math.max(0, film.first);
+        const at = this.wanted + Math.max(0, video.first);
         if (!this.frames || at < this.shown || at > this.shown + longestRun) await this.lookUp(at);
         else await this.step();
       }
     } catch (error) {
-      this.error = `A frame could not be decoded (${error instanceof Error ? error.message : String(error)}). Export the film again.`;
+      this.error = `A frame could not be decoded (${error instanceof Error ? error.message : String(error)}). Export the video again.`;
     }
     this.arrived();
   }
@@ -112,7 +112,7 @@ export class ClipPlayer {
     await this.frames?.return();
     this.ahead?.close();
     this.ahead = null;
-    this.frames = this.film!.sink.samples(at);
+    this.frames = this.video!.sink.samples(at);
     const first = await this.frames.next();
     if (first.done) throw new Error('it ends before');
     this.show(first.value);

@@ -21,7 +21,7 @@ interface LoadedModel {
   error: Error | null;
 }
 
-/** An SVG is drawn anew where it is shown this much larger than it was drawn. */
+/** An SVG is redrawn where it is shown this much larger than it was drawn. */
 const vectorSlack = 1.01;
 const firstVectorHeight = 256;
 
@@ -78,7 +78,7 @@ export class MediaLibrary {
     }
   }
 
-  /** Says that a file of the show is not to be had: whoever waits for it is told so. */
+  /** Says that a file of the show is not available: whoever waits for it is told so. */
   missFile(id: string, name: string): void {
     const missing = new MediaError(`The bytes of ${name} are missing here. Choose the file again.`);
     this.awaited.get(id)?.refuse(missing);

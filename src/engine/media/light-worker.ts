@@ -1,6 +1,6 @@
 import { lightPixels, type LightPixels } from './light-pixels';
 
-/** Decodes one OpenEXR or Radiance file away from the frame loop; a damaged one may keep it busy for ever. */
+/** Decodes one OpenEXR or Radiance file away from the frame loop; a damaged one may keep it busy forever. */
 export interface LightRequest {
   bytes: ArrayBuffer;
   form: 'exr' | 'hdr';

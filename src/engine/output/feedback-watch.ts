@@ -2,7 +2,7 @@ import type { RawShaderMaterial, WebGLRenderTarget } from 'three';
 import type { Gpu } from '../gpu/gpu';
 import type { ScenePlayer } from '../playback/scene-player';
 
-/** Milliseconds between two looks at the loops, where the card has time and where it has none; and the places looked at. */
+/** Milliseconds between two looks, where the GPU has time and where it has none; and the places looked at. */
 const easyTurn = 600;
 const busyTurn = 2000;
 const grid = { width: 32, height: 18 };
@@ -21,7 +21,7 @@ void main() {
   result = vec4(fine ? min(1.0, most / limit) : 1.0, fine ? 0.0 : 1.0, 0.0, 1.0);
 }`;
 
-/** Looks now and then whether a loop of pictures is held only by its guard, which is a picture about to blow out. */
+/** Looks now and then whether feedback is held only by its guard, which is a picture about to blow out. */
 export class FeedbackWatch {
   private lastTurn = 0;
   private next = 0;
@@ -44,12 +44,12 @@ export class FeedbackWatch {
   }
 
   turn(now: number, player: ScenePlayer, easy: boolean): void {
-    const loops = player.run.plan.returns.filter(
+    const wires = player.run.plan.returns.filter(
       (wire) => player.run.plan.nodes.get(wire.from.node)?.kind.output === 'image',
     );
-    if (loops.length === 0 || this.reading || now - this.lastTurn < (easy ? easyTurn : busyTurn)) return;
+    if (wires.length === 0 || this.reading || now - this.lastTurn < (easy ? easyTurn : busyTurn)) return;
     this.lastTurn = now;
-    const wire = loops[this.next++ % loops.length];
+    const wire = wires[this.next++ % wires.length];
     this.target ??= this.gpu.acquire(grid.width, grid.height, '8');
     this.uniforms.picture.value = player.renderer.textureOf(wire.from.node);
     this.uniforms.limit.value = wire.back?.limit ?? 1;
@@ -76,7 +76,7 @@ export class FeedbackWatch {
         this.found.set(wire, 'Blows out: more comes in than is lost. Lower Keep, or what is added.');
       else this.found.delete(wire);
     } catch {
-      // The card was lost meanwhile.
+      // The GPU was lost meanwhile.
     } finally {
       this.reading = false;
     }

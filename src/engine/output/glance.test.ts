@@ -58,7 +58,7 @@ describe('what cards show', () => {
     expect(Math.max(...heights) - Math.min(...heights)).toBeGreaterThan(0.9);
   });
 
-  test('places of copies that lanes put there; of those that an image places only the card knows', () => {
+  test('places of copies that lanes put there; of those that an image places only the GPU knows', () => {
     const body = add('body', {}, { shape: add('ball') });
     const across = add('values', { list: [-0.5, 0, 0.5] });
     const copies = add('instances', { count: 3 }, { body });

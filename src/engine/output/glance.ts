@@ -1,7 +1,7 @@
 import type { NodeRun } from '../../core/run/node-run';
 import type { SceneRun } from '../../core/run/scene-run';
 import { limit, partName, partsOf, rangeOf } from '../../core/kind/controls';
-import type { Prop } from '../../core/kind/prop';
+import type { InstancesProp, Prop } from '../../core/kind/prop';
 import type { BenchData, NodeGlance, PartGlance } from '../protocol/protocol';
 
 const mostSamples = 64;
@@ -47,10 +47,20 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
   return list;
 }
 
-/** Points that show where a prop is: those of a body, or the places of up to `most` copies; null if only the card knows. */
+/** Points that show where a prop is: those of a body, or the places of up to `most` copies; null if only the GPU knows. */
 function placesOf(prop: Prop, most: number): Float32Array | null {
-  if (prop.type === 'body') return prop.shape.positions;
-  if (prop.type !== 'instances') return null;
+  switch (prop.type) {
+    case 'body':
+      return prop.shape.positions;
+    case 'instances':
+      return placesOfCopies(prop, most);
+    case 'light':
+    case 'camera':
+      return null;
+  }
+}
+
+function placesOfCopies(prop: InstancesProp, most: number): Float32Array | null {
   const { on, place, count } = prop;
   if (on) return on.positions;
   if (place.every((lane) => lane.length <= 1)) return null;
@@ -65,9 +75,15 @@ function placesOf(prop: Prop, most: number): Float32Array | null {
 }
 
 function aboutProp(prop: Prop): string {
-  if (prop.type === 'camera') return `from ${prop.place.map((v) => v.toFixed(2)).join('  ')}`;
-  if (prop.type === 'light') return `${prop.shape} ${prop.strength.toFixed(2)}`;
-  return '';
+  switch (prop.type) {
+    case 'camera':
+      return `from ${prop.place.map((v) => v.toFixed(2)).join('  ')}`;
+    case 'light':
+      return `${prop.shape} ${prop.strength.toFixed(2)}`;
+    case 'body':
+    case 'instances':
+      return '';
+  }
 }
 
 /** What is said of a node that has no numbers to show. */

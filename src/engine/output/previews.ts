@@ -8,16 +8,16 @@ const previewHeight = 86;
 const columns = 4;
 const most = 8;
 const sheet = { width: columns * previewWidth, height: Math.ceil(most / columns) * previewHeight };
-/** Milliseconds between turns while the card has time, and while it has none. */
+/** Milliseconds between turns while the GPU has time, and while it has none. */
 const easyTurn = 90;
 const busyTurn = 700;
-/** The part of a picture that is drawn, upside down: the card counts rows from below, pictures on the page from above. */
+/** The part of a picture that is drawn, upside down: the GPU counts rows from below, pictures on the page from above. */
 const flipped = [0, 1, 1, -1];
 
 /**
  * Small pictures of the nodes in sight. They take turns, a few a time, and wait longer when frames take long. All of one
- * turn travel as one block of pixels, read when the card is done with them: a bitmap would make the page wait for the
- * card when it is drawn.
+ * turn travel as one block of pixels, read when the GPU is done with them: a bitmap would make the page wait for the
+ * GPU when it is drawn.
  */
 export class Previews {
   private next = 0;
@@ -66,7 +66,7 @@ export class Previews {
       for (let k = 3; k < pixels.length; k += 4) pixels[k] = 255;
       this.send(pixels, sheet.width, cells);
     } catch {
-      // The card was lost meanwhile; the next one gets previews of its own.
+      // The GPU was lost meanwhile; the next one gets previews of its own.
     } finally {
       this.reading = false;
     }

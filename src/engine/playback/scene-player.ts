@@ -73,7 +73,7 @@ export class ScenePlayer {
     return isImage && !source.back && !size && precision === 'auto' ? source.node : out;
   }
 
-  /** The same, and all that comes from outside is waited for: this very frame of a film, letters, files. */
+  /** The same, and all that comes from outside is waited for: this very frame of a video, letters, files. */
   async playExactly(
     scene: Scene,
     frame: Frame,
@@ -114,7 +114,7 @@ export class ScenePlayer {
     return this.shown === this.out ? null : this.out;
   }
 
-  /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a circle start again. */
+  /** Goes on with another graphics context: numbers and memories stay, pictures that came back around a cycle start again. */
   moveTo(gpu: Gpu): void {
     this.gpu = gpu;
     this.renderer = new ImageRenderer(gpu, this.run, this.media, this.options);

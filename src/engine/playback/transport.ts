@@ -1,7 +1,7 @@
 import type { Show } from '../../core/document/types';
 import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../../core/time/clock';
 
-/** Seconds before a jump's goal from which what has a memory is run up at most. */
+/** Seconds before a jump's goal of preroll, at most. */
 const longestPrerollSeconds = 30;
 
 /** The way to the goal of a jump, for scenes that have a memory. */
@@ -16,7 +16,7 @@ export interface Preroll {
 export class Transport {
   time = 0;
   playing = true;
-  /** Seconds from the start between which it goes round; null: it goes on for ever. */
+  /** Seconds from the start between which it goes round; null: it goes on forever. */
   range: readonly [number, number] | null = null;
   preroll: Preroll | null = null;
   private origin: BeatOrigin = { time: 0, beat: 0 };
@@ -34,7 +34,7 @@ export class Transport {
     this.preroll = null;
   }
 
-  /** Goes to a time and runs up to it, as far as memories reach. */
+  /** Goes to a time after a preroll, as far as memories reach. */
   jumpExactly(time: number, fps: number): void {
     this.jump(time);
     const last = Math.ceil(this.time * fps - 1e-6) - 1;
@@ -64,7 +64,7 @@ export class Transport {
     this.time += dt;
     if (this.range && dt > 0 && this.time >= this.range[1]) {
       const [start, end] = this.range;
-      // Time goes round and what has a memory goes on: running up to the start would stop the picture at each round.
+      // Time goes round and what has a memory goes on: a preroll to the start would stop the picture at each round.
       this.time = start + ((this.time - start) % Math.max(1e-3, end - start));
       this.origin = { time: 0, beat: 0 };
     }

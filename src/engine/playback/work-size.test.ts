@@ -18,17 +18,17 @@ beforeEach(() => {
 });
 
 describe('work size', () => {
-  test('begins small, and grows while the card has time', () => {
+  test('begins small, and grows while the GPU has time', () => {
     expect(size.of(canvas)).toEqual({ width: 480, height: 270 });
     expect(pass(0.2, 1)).toBe(0.5);
     expect(pass(2, 1)).toBe(1);
   });
 
-  test('stays while nothing is known of the card', () => {
+  test('stays while nothing is known of the GPU', () => {
     expect(pass(10, 0)).toBe(0.25);
   });
 
-  test('shrinks where the card cannot keep up, in steps that are given time to show', () => {
+  test('shrinks where the GPU cannot keep up, in steps that are given time to show', () => {
     pass(0.5, 1);
     expect(pass(0.1, budget * 2)).toBe(1);
     expect(pass(1.6, budget * 2)).toBe(0.5);

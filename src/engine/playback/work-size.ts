@@ -4,8 +4,8 @@ import type { WorkScale } from '../protocol/protocol';
 const least = 0.125;
 
 /**
- * How large a scene is drawn: whole on stage; on the desk as the performer says, or (`auto`) as large as the card keeps up
- * with. It begins small, as nobody knows the card yet.
+ * How large a scene is drawn: whole on stage; on the desk as the performer says, or (`auto`) as large as the GPU keeps up
+ * with. It begins small, as nobody knows the GPU yet.
  */
 export class WorkSize {
   scale: WorkScale = 'auto';
@@ -13,7 +13,7 @@ export class WorkSize {
   private since = 0;
   private onStage = false;
 
-  /** Chooses anew: `frameMs` is what a frame costs now (0: not known yet), `budgetMs` what it may cost. */
+  /** Chooses again: `frameMs` is what a frame costs now (0: not known yet), `budgetMs` what it may cost. */
   choose(now: number, onStage: boolean, frameMs: number, budgetMs: number): void {
     this.onStage = onStage;
     if (onStage) {

@@ -48,9 +48,9 @@ export interface ProbeAnswer {
   /** Counted over all frames after the tenth. */
   compiles: number;
   targets: number;
-  programs: number;
+  shaders: number;
   textures: number;
-  /** Meshes built or filled anew. */
+  /** Meshes built or refilled. */
   meshes: number;
   faults: Record<string, string>;
   notes: Record<string, string>;
@@ -77,10 +77,10 @@ const withControl = (scene: Scene, node: string, control: string, value: Control
   },
 });
 
-const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'programs' | 'textures'> => ({
+const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'shaders' | 'textures'> => ({
   compiles: gpu.compiles,
   targets: gpu.targetCount,
-  programs: gpu.shaderCount,
+  shaders: gpu.shaderCount,
   textures: gpu.renderer.info.memory.textures,
 });
 
@@ -131,7 +131,7 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
       pixels: [...pixels],
       compiles: after.compiles - before.compiles,
       targets: after.targets - before.targets,
-      programs: after.programs - before.programs,
+      shaders: after.shaders - before.shaders,
       textures: after.textures - before.textures,
       meshes: player.renderer.meshesBuilt - meshesBefore,
       faults: player.faults(),

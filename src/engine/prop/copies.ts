@@ -8,7 +8,7 @@ import { copyMaps, type CopyForm } from './copy-glsl';
 import type { Gpu } from '../gpu/gpu';
 import { revisionOf } from '../../core/run/revision';
 
-/** Tables of per-copy numbers are laid out this wide, which every card can do; the shaders count on it. */
+/** Tables of per-copy numbers are laid out this wide, which every GPU can do; the shaders count on it. */
 const tableWidth = 1024;
 const paletteWidth = 512;
 
@@ -58,7 +58,7 @@ export function copyFormOf(prop: InstancesProp, before?: CopyForm): CopyForm {
   };
 }
 
-/** Per-copy numbers on the card: tables of 32-bit floats that the vertex shader reads, sent only when they changed. */
+/** Per-copy numbers on the GPU: tables of 32-bit floats that the vertex shader reads, sent only when they changed. */
 export class CopyTables {
   private readonly tables = new Map<string, Table>();
 
@@ -196,7 +196,7 @@ export class CopyTables {
 
 const oneZero = new Float32Array(1);
 
-/** A matrix given row by row as the card takes it, column by column. */
+/** A matrix given row by row as the GPU takes it, column by column. */
 const columns = (m: readonly number[]): number[] => [0, 3, 6, 1, 4, 7, 2, 5, 8].map((k) => m[k]);
 
 /** Uniforms that one level of copies has before the first `fill`. */

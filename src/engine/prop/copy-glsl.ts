@@ -1,6 +1,6 @@
 import type { InstancesProp } from '../../core/kind/prop';
 
-/** What of copies stands in a shader's code. What is not used costs nothing then: branches do, on every card. */
+/** What of copies stands in a shader's code. What is not used costs nothing then: branches do, on every GPU. */
 export interface CopyForm {
   /** Whether place (with scale), turn, size and tint have a value for each copy. */
   many: readonly [boolean, boolean, boolean, boolean];

@@ -47,18 +47,18 @@ export interface PropJob {
 export type Drawable = BodyProp | InstancesProp;
 type Material = RawShaderMaterial;
 
-/** One body or group of copies on the card. */
+/** One body or group of copies on the GPU. */
 export interface Drawn {
   object: Mesh | LineSegments | Points;
   built: PropMesh;
   copies: number;
   look: Look;
-  /** What its program was made for: the form of the prop, and that of the lights. */
+  /** What its shader was made for: the form of the prop, and that of the lights. */
   key: string;
   form: PropForm;
   uniforms: Record<string, IUniform>;
   picture: Material;
-  /** A program that is being compiled and will take the place of `picture`. */
+  /** A shader that is being compiled and will take the place of `picture`. */
   coming: { material: Material; key: string } | null;
   distance: Material | null;
   tables: CopyTables | null;
@@ -90,9 +90,9 @@ function objectFor(drawing: Drawing, built: PropMesh, material: Material): Drawn
   return object;
 }
 
-/** The meshes of props on the card, with their programs and tables: made, brought up to date, freed. */
+/** The meshes of props on the GPU, with their shaders and tables: made, brought up to date, freed. */
 export class DrawnProps {
-  /** Meshes that were built or filled anew since the start: what stands still must not count. */
+  /** Meshes that were built or refilled since the start: what stands still must not count. */
   built = 0;
   private readonly drawn = new Map<string, Drawn>();
 
@@ -103,12 +103,12 @@ export class DrawnProps {
     private readonly shared: Record<string, IUniform>,
   ) {}
 
-  /** Shows these and nothing else, each with the program that is asked for. */
-  showOnly(shown: readonly Drawn[], program: (drawn: Drawn) => Material): void {
+  /** Shows these and nothing else, each with the shader that is asked for. */
+  showOnly(shown: readonly Drawn[], shader: (drawn: Drawn) => Material): void {
     for (const drawn of this.drawn.values()) drawn.object.visible = false;
     for (const drawn of shown) {
       drawn.object.visible = true;
-      drawn.object.material = program(drawn);
+      drawn.object.material = shader(drawn);
     }
   }
 
@@ -200,7 +200,7 @@ export class DrawnProps {
     return drawn;
   }
 
-  /** Has the mesh hold the shape as it is now: filled anew where only its points moved, else built anew. */
+  /** Has the mesh hold the shape as it is now: refilled where only its points moved, else rebuilt. */
   private renew(drawn: Drawn, shape: Shape, look: Look, copies: number, copied: boolean): void {
     if (drawn.built.shape === shape && drawn.copies === copies && copied === (drawn.tables !== null)) return;
     this.built++;
@@ -229,7 +229,7 @@ export class DrawnProps {
     }
   }
 
-  /** Puts a program that is done in its place; says whether there is one to draw with. */
+  /** Puts a shader that is done in its place; says whether there is one to draw with. */
   private takeReady(drawn: Drawn, waits: boolean): boolean {
     const { coming } = drawn;
     if (coming && (waits || this.gpu.compiled(coming.material))) {
@@ -310,13 +310,13 @@ export class DrawnProps {
       depthTest: true,
       depthWrite: look.solid,
     });
-    // The very same record, so that all programs of a mesh and all meshes of a shot share what they have in common.
+    // The very same record, so that all shaders of a mesh and all meshes of a shot share what they have in common.
     material.uniforms = uniforms;
     setBlending(material, look);
     return material;
   }
 
-  /** The program that draws a mesh as distances. */
+  /** The shader that draws a mesh as distances. */
   distanceOf(drawn: Drawn): Material {
     return (drawn.distance ??= this.distanceMaterial(drawn));
   }

@@ -44,7 +44,7 @@ describe('meshes', () => {
     expect(mesh.geometry.getAttribute('merge').array[4 * 1024 - 1]).toBe(1023);
   });
 
-  test('are filled anew where only points moved, and never write over the shape', () => {
+  test('are refilled where only points moved, and never write over the shape', () => {
     const box = boxShape([1, 1, 1], 1);
     const mesh = buildMesh(box, plainLook, 1, false);
     const moved = { ...box, positions: box.positions.map((v) => v * 2) };

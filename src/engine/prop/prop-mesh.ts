@@ -4,13 +4,13 @@ import { edgesOf } from '../../core/shape/measure';
 import type { Shape } from '../../core/shape/shape';
 import type { Drawing } from './prop-shader';
 
-/** A shape as the card draws it: corners of triangles, with what lines and points need to grow to their width. */
+/** A shape as the GPU draws it: corners of triangles, with what lines and points need to grow to their width. */
 export interface PropMesh {
   geometry: InstancedBufferGeometry;
   drawing: Drawing;
   /** Vertices of one copy. */
   vertices: number;
-  /** Copies merged into one instance: small meshes instanced one by one leave most of the card idle. */
+  /** Copies merged into one instance: small meshes instanced one by one leave most of the GPU idle. */
   merged: number;
   /** Points of the shape that the vertices stand on, where that is not one to one. */
   corners: Corners | null;
@@ -27,7 +27,7 @@ interface Corners {
   index: Uint32Array;
 }
 
-/** Vertices of a merged instance stay below this: enough work for the card, little memory. */
+/** Vertices of a merged instance stay below this: enough work for the GPU, little memory. */
 const mostMerged = 16384;
 /** Pieces of line, or points, that still grow to a width: four vertices each. */
 const mostWide = 131072;
@@ -125,7 +125,7 @@ export function fillMesh(mesh: PropMesh, shape: Shape): void {
     if (old?.array.length === all.length) {
       (old.array as Float32Array).set(all);
       old.needsUpdate = true;
-      // Without copies the room belongs to the shape: it must not be written over.
+      // Without copies the buffer belongs to the shape: it must not be written over.
     } else
       mesh.geometry.setAttribute(name, new BufferAttribute(all === values ? values.slice() : all, width));
   };

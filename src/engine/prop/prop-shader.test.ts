@@ -96,7 +96,7 @@ describe('shaders of bodies', () => {
     expect(varyings(propVertex({ ...plain, picture: 'of the shape' }), 'out').get('onLayer')).toBe('float');
   });
 
-  test('what is thin is drawn by the card itself where there is too much of it', () => {
+  test('what is thin is drawn by the GPU itself where there is too much of it', () => {
     expect(propVertex({ ...plain, drawing: 'lines' })).toContain('in vec3 other');
     expect(propVertex({ ...plain, drawing: 'hairlines' })).not.toContain('other');
     expect(propVertex({ ...plain, drawing: 'sprites' })).toContain('gl_PointSize');

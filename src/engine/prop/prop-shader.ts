@@ -5,7 +5,7 @@ import { lightDeclared, lightGlsl, lightKey, type LightForm } from './light-glsl
 
 /**
  * How a mesh is drawn. quads: lines and points that grow to their width. hairlines and sprites: where there are too many
- * pieces for that, what the card draws by itself: lines a pixel wide, points of one vertex.
+ * pieces for that, what the GPU draws by itself: lines a pixel wide, points of one vertex.
  */
 export type Drawing = 'surface' | 'lines' | 'points' | 'hairlines' | 'sprites';
 

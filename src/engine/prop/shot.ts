@@ -11,11 +11,12 @@ import {
   defaultCamera,
   lightsFor,
   type CameraProp,
+  sortProps,
   type LightProp,
   type Prop,
   type ShotSettings,
 } from '../../core/kind/prop';
-import { DrawnProps, type Drawable, type Drawn, type PropJob } from './drawn-props';
+import { DrawnProps, type Drawn, type PropJob } from './drawn-props';
 import type { Bits, Gpu } from '../gpu/gpu';
 import { lightForms, lightUniforms, mostLights, type LightForm } from './light-glsl';
 import { blurFragment, depthFragment, toneFragment } from './prop-shader';
@@ -40,9 +41,9 @@ export const drawsDirectly = (settings: ShotSettings, props: readonly Prop[]): b
   settings.samples === 0 &&
   settings.gives === 'picture' &&
   !isToned(settings) &&
-  !props.some((prop) => prop.type === 'camera' && prop.blur > 0);
+  !((sortProps(props).camera?.blur ?? 0) > 0);
 
-/** Photographs props into targets. Meshes, programs and tables live as long as their prop stays in the shot. */
+/** Renders props into targets. Meshes, shaders and tables live as long as their prop stays in the shot. */
 export class ShotPainter {
   private readonly props: DrawnProps;
   private readonly scene = new Scene();
@@ -82,19 +83,18 @@ export class ShotPainter {
     this.props = new DrawnProps(gpu, this.scene, this.shared);
   }
 
-  /** Meshes that were built or filled anew since the start. */
+  /** Meshes that were built or refilled since the start. */
   get built(): number {
     return this.props.built;
   }
 
-  /** Draws a shot. Gives false if a program is still being compiled, so that it has to be drawn again. */
+  /** Draws a shot. Gives false if a shader is still being compiled, so that it has to be drawn again. */
   paint(job: ShotJob): boolean {
     const { gpu } = this;
     const { settings, target } = job;
-    const bodies = job.props.filter((p): p is Drawable => p.type === 'body' || p.type === 'instances');
-    const cameraProp = job.props.find((p): p is CameraProp => p.type === 'camera') ?? defaultCamera;
-    const wiredLights = job.props.filter((p): p is LightProp => p.type === 'light');
-    const lights = (wiredLights.length ? wiredLights : lightsFor(cameraProp)).slice(0, mostLights);
+    const { bodies, lights: wired, camera: wiredCamera } = sortProps(job.props);
+    const cameraProp = wiredCamera ?? defaultCamera;
+    const lights = (wired.length ? wired : lightsFor(cameraProp)).slice(0, mostLights);
     const forms = lightForms(lights);
     for (const [name, value] of Object.entries(lightUniforms(lights))) this.shared[name].value = value;
 

@@ -75,7 +75,7 @@ export const mostStops = 16;
 /**
  * What of a control's value stands in the code of the shader, so that another means another shader: a formula, the option
  * of a choice, a toggle that nothing drives, the number of a gradient's stops, whether a number that switches something is 0. What is not chosen then costs nothing: a
- * branch in a shader takes its registers on every card, and on some its time. Null for all that can be moved: numbers,
+ * branch in a shader takes its registers on every GPU, and on some its time. Null for all that can be moved: numbers,
  * colours and places never compile.
  */
 export function codeOf(spec: ControlSpec, value: unknown, driven: boolean): string | null {
@@ -180,13 +180,13 @@ class Writer {
   private readonly names = new Map<string, string>();
   /** Uniforms that are declared in both shaders. */
   private readonly shared: string[] = [];
-  private readonly corners: FlatVaryings;
+  private readonly varyings: FlatVaryings;
 
   constructor(
     private readonly joined: (source: PlanSource) => Part | null,
-    room: number,
+    capacity: number,
   ) {
-    this.corners = new FlatVaryings(room);
+    this.varyings = new FlatVaryings(capacity);
   }
 
   private number(part: Part, k: number, name: string, type: string, spec: ControlSpec | null): string {
@@ -202,7 +202,7 @@ class Writer {
   }
 
   private read(type: VaryingType, uniform: string): string {
-    return this.corners.handOn(type, uniform) ?? uniform;
+    return this.varyings.handOn(type, uniform) ?? uniform;
   }
 
   private gradient(part: Part, k: number, name: string, spec: ControlSpec): string {
@@ -420,14 +420,14 @@ class Writer {
     const fragment = [
       head,
       ...this.shared,
-      this.corners.declared,
+      this.varyings.declared,
       ...this.declarations,
       ...this.helpers,
       ...this.functions,
       `void main() { result = ${call}(place); }`,
       '',
     ].join('\n');
-    const { handed, given } = this.corners;
+    const { handed, given } = this.varyings;
     return {
       fragment,
       vertex: given ? vertexHanding([...this.shared, handed].join('\n'), given) : undefined,
@@ -440,15 +440,15 @@ class Writer {
 
 /**
  * Writes the fragment shader that draws one node. Inputs for which `joined` gives a part become functions of the same
- * shader, all others are read as textures. `room`: how many vectors of numbers the corners of the picture hand on. Throws
+ * shader, all others are read as textures. `capacity`: how many vectors of numbers the varyings of the picture hand on. Throws
  * PartError if a formula control cannot be read.
  */
 export function assemble(
   part: Part,
   joined: (source: PlanSource) => Part | null,
   pass = 0,
-  room = 0,
+  capacity = 0,
 ): Assembled {
-  const writer = new Writer(joined, room);
+  const writer = new Writer(joined, capacity);
   return writer.finish(writer.node(part, pass));
 }

@@ -24,7 +24,7 @@ test('a matrix goes column by column', () => {
   expect(corners.given).toContain('corner2 = vec4(back[2], 0.0);');
 });
 
-test('what has no room is copied once; with no room at all nothing is handed on', () => {
+test('what does not fit is copied once; without capacity nothing is handed on', () => {
   const corners = new FlatVaryings(2);
   expect(corners.take('mat3', 'back')).toBe('copied0');
   expect(corners.take('vec4', 'a')).toBe('corner0');

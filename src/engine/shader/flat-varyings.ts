@@ -7,7 +7,7 @@ export const isVaryingType = (type: string): type is VaryingType => type in floa
 /**
  * Numbers that are the same for a whole picture and that its fragment shader reads again and again. A renderer in software
  * reads a uniform slowly, once for each pixel and with its bounds looked after each time; what the corners of the picture
- * hand on as `flat` lies ready. A card has registers of its own for uniforms and is better left alone.
+ * hand on as `flat` lies ready. A GPU has registers of its own for uniforms and is better left alone.
  */
 export class FlatVaryings {
   /** What each vector holds so far: the expressions, and how many floats they fill. */
@@ -15,7 +15,7 @@ export class FlatVaryings {
   private readonly copies: { type: VaryingType; expression: string }[] = [];
   private readonly known = new Map<string, string>();
 
-  /** `room`: vectors of four floats that the corners may hand on. */
+  /** `capacity`: vectors of four floats that may be handed on. */
   constructor(private readonly capacity: number) {}
 
   /** How the fragment shader reads an expression of uniforms. It has to mean the same in both shaders. */
@@ -23,7 +23,7 @@ export class FlatVaryings {
     return this.handOn(type, expression) ?? this.copy(type, expression);
   }
 
-  /** The same; null if there is no room for it. */
+  /** The same; null if it does not fit. */
   handOn(type: VaryingType, expression: string): string | null {
     const known = this.known.get(expression);
     if (known !== undefined) return known;

@@ -11,7 +11,7 @@ import { catalogue } from '../../nodes/catalogue';
 import type { NumberRead } from './assemble';
 import { fillShader, type Shader } from './shader';
 
-/** What the uniforms of a program hold that reads these controls of a gradient. */
+/** What the uniforms of a shader hold that reads these controls of a gradient. */
 function filled(
   controls: Record<string, ControlValue>,
   numbers: Omit<NumberRead, 'node'>[],
@@ -36,7 +36,7 @@ function filled(
   uniforms.s = { value: [0, 0] };
   const texture = new Texture({ width: 40, height: 30 } as never);
   const source = { pass: 'before' };
-  const program = {
+  const shader = {
     uniforms,
     assembled: {
       fragment: '',
@@ -45,7 +45,7 @@ function filled(
       textures: [{ sampler: 't', source, back: null, size: 's' }],
     },
   } as unknown as Shader;
-  fillShader(program, { run, frame, width: 200, height: 100, textureFor: () => ({ texture }) });
+  fillShader(shader, { run, frame, width: 200, height: 100, textureFor: () => ({ texture }) });
   return uniforms;
 }
 
@@ -57,7 +57,7 @@ const stop = (at: number, red: number): { at: number; colour: [number, number, n
 const gradient = { uniform: 'g', control: 'colours', spec: spec('colours') };
 const colours = (...stops: ReturnType<typeof stop>[]): Record<string, ControlValue> => ({ colours: stops });
 
-describe('numbers of programs', () => {
+describe('numbers of shaders', () => {
   test('the shape of the picture and of what it reads', () => {
     const uniforms = filled({}, []);
     expect(uniforms.aspect.value).toBe(2);

@@ -34,7 +34,7 @@ export interface FillFrom {
   textureFor(read: TextureRead): TextureView;
 }
 
-/** The list of a uniform, made anew where it has another length. */
+/** The list of a uniform, made again where it has another length. */
 function exactly(uniform: IUniform, length: number): Float32Array {
   if ((uniform.value as Float32Array).length !== length) uniform.value = new Float32Array(length);
   return uniform.value as Float32Array;
@@ -109,9 +109,9 @@ function fillNumber(
   } else uniforms[number.uniform].value = value;
 }
 
-/** Brings the numbers and textures of a program up to date; never compiles. */
-export function fillShader(program: Shader, from: FillFrom): void {
-  const { uniforms, assembled } = program;
+/** Brings the numbers and textures of a shader up to date; never compiles. */
+export function fillShader(shader: Shader, from: FillFrom): void {
+  const { uniforms, assembled } = shader;
   uniforms.aspect.value = from.width / from.height;
   (uniforms.pixel.value as number[])[0] = 1 / from.width;
   (uniforms.pixel.value as number[])[1] = 1 / from.height;

@@ -161,7 +161,7 @@ export default imageKind({
     }),
     motion: choice({
       label: 'Life',
-      help: 'Lit parts stand still, run along for ever, or grow from nothing, stay and fade.',
+      help: 'Lit parts stand still, run along forever, or grow from nothing, stay and fade.',
       options: { still: 'Still', run: 'Runs along', grow: 'Grows and fades' },
       default: 'still',
     }),

@@ -5,13 +5,13 @@ import { fit, fitGlsl } from '../glsl/media';
 export default imageKind({
   id: 'clip',
   label: 'Clip',
-  summary: 'A film from a file, MP4 or WebM: looped, slowed, cut, or moved to any place by a control.',
+  summary: 'A video from a file, MP4 or WebM: looped, slowed, cut, or moved to any place by a control.',
   words: ['video', 'film', 'movie', 'footage', 'loop', 'mp4', 'webm', 'play'],
   inputs: {},
   controls: {
     file: file({
       label: 'File',
-      help: 'The film: one of the show’s files, or one that ships with Pyrvel.',
+      help: 'The video: one of the show’s files, or one that ships with Pyrvel.',
       accepts: 'clip',
       default: 'shipped:ember-swarm.webm',
     }),
@@ -32,7 +32,7 @@ export default imageKind({
     }),
     in: number({
       label: 'In',
-      help: 'Seconds of the film at which it begins.',
+      help: 'Seconds of the video at which it begins.',
       default: 0,
       range: [0, 20],
       min: 0,
@@ -40,7 +40,7 @@ export default imageKind({
     }),
     out: number({
       label: 'Out',
-      help: 'Seconds of the film at which it ends; 0 is its own end.',
+      help: 'Seconds of the video at which it ends; 0 is its own end.',
       default: 0,
       range: [0, 20],
       min: 0,
@@ -66,7 +66,7 @@ export default imageKind({
     type: 'shader',
     helpers: [fitGlsl],
     sheets: {
-      film: {
+      video: {
         from: 'clip',
         control: 'file',
         timing: ({ controls: c, moment }) => ({
@@ -80,8 +80,8 @@ export default imageKind({
       },
     },
     body: `
-      vec2 q = fitPlace(p, @film.size, aspect, pixel, $fit);
-      return @film(q) * insidePlace(q);
+      vec2 q = fitPlace(p, @video.size, aspect, pixel, $fit);
+      return @video(q) * insidePlace(q);
     `,
   },
 });

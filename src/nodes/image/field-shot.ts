@@ -4,7 +4,7 @@ import { imageKind } from '../../core/kind/kind';
 export default imageKind({
   id: 'field-shot',
   label: 'Field Shot',
-  summary: 'Photographs distance fields through a camera, with soft shadows and contact shading.',
+  summary: 'Renders distance fields through a camera, with soft shadows and contact shading.',
   words: ['raymarch', 'render', 'sdf', 'distance field', 'photograph', 'march', '3d'],
   inputs: {
     fields: { label: 'Fields', help: 'Any number of fields, side by side.', carries: 'field', many: true },

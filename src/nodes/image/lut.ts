@@ -23,7 +23,7 @@ export default imageKind({
     sheets: { look: { from: 'look', control: 'file' } },
     helpers: [alphaGlsl],
     // Trilinear by eight exact readings: filtered readings of a flattened cube would bleed from slice to slice, and on many
-    // cards mix in steps of 1/256. Row 0 is the head: dimensions and size, least and greatest input.
+    // GPUs mix in steps of 1/256. Row 0 is the head: dimensions and size, least and greatest input.
     code: `
 vec3 lookEntry~(vec3 at, int size) {
   return @look.at(int(at.r), 1 + int(at.g) + size * int(at.b)).rgb;

@@ -110,7 +110,7 @@ export default imageKind({
     }),
     loop: number({
       label: 'Loop',
-      help: 'Comes back to its start after this time, exactly; 0 goes on for ever.',
+      help: 'Comes back to its start after this time, exactly; 0 goes on forever.',
       onOff: true,
       default: 0,
       range: [0, 16],

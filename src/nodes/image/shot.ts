@@ -4,7 +4,7 @@ import { imageKind } from '../../core/kind/kind';
 export default imageKind({
   id: 'shot',
   label: 'Shot',
-  summary: 'Photographs bodies, copies and lights through a camera into an image.',
+  summary: 'Renders bodies, copies and lights through a camera into an image.',
   words: ['render', '3d', 'scene', 'photograph', 'picture of props'],
   inputs: {
     props: {

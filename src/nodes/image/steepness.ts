@@ -47,7 +47,7 @@ export default imageKind({
     type: 'shader',
     wet: true,
     helpers: [channelGlsl],
-    // K25: x = right - left, y = up - down.
+    // x = right - left, y = up - down.
     body: `
       vec2 o = $reach * pixel;
       float x = channelOf(@picture(p + vec2(o.x, 0.0)), $from) - channelOf(@picture(p - vec2(o.x, 0.0)), $from);

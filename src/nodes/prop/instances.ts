@@ -32,7 +32,7 @@ const dot: BodyProp = {
   look: { ...plainLook, draw: 'points', shading: 'glow', blending: 'add', pointSize: 1, solid: false },
 };
 
-/** How deep copies of copies may go: each level reads seven tables, and cards take sixteen. */
+/** How deep copies of copies may go: each level reads seven tables, and GPUs take sixteen. */
 const mostLevels = 2;
 
 const sides = {

@@ -7,7 +7,7 @@ import type { Shape } from '../../core/shape/shape';
 const sheets = new Map<string, Shape>();
 const mostKept = 6;
 
-/** A sheet as high as 1; the same one each time, so that it is sent to the card once. */
+/** A sheet as high as 1; the same one each time, so that it is sent to the GPU once. */
 function sheetOf(aspect: number, columns: number, rows: number): Shape {
   const key = `${aspect} ${columns} ${rows}`;
   let sheet = sheets.get(key);

@@ -6,7 +6,7 @@ import { emptyShape } from '../../core/shape/shape';
 export default shapeKind({
   id: 'order-points',
   label: 'Order Points',
-  summary: 'Numbers the points of a shape anew: by distance, in a spiral, along an axis, at random.',
+  summary: 'Renumbers the points of a shape: by distance, in a spiral, along an axis, at random.',
   words: ['sort', 'index', 'number', 'centre out', 'shuffle', 'renumber'],
   example: { feed: { kind: 'point-grid' } },
   inputs: { shape: { label: 'Shape', help: 'Whose points are numbered.', carries: 'shape' } },

@@ -6,7 +6,7 @@ import { emptyShape } from '../../core/shape/shape';
 export default shapeKind({
   id: 'struts',
   label: 'Struts',
-  summary: 'The edges of a shape as thin solids, or as diamonds that tile it anew.',
+  summary: 'The edges of a shape as thin solids, or as diamonds that tile it in another way.',
   words: ['wireframe', 'bars', 'frame', 'truss', 'scaffold', 'diamond', 'rods', 'cage'],
   example: {
     controls: { width: 0.02 },

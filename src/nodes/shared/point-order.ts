@@ -49,7 +49,7 @@ export function orderOf(shape: Shape, order: PointOrder, from: readonly number[]
   return all.sort((a, b) => along[a] - along[b] || a - b);
 }
 
-/** The same shape with its points numbered anew; lines and faces stay where they are. */
+/** The same shape with its points renumbered; lines and faces stay where they are. */
 export function orderPoints(shape: Shape, order: readonly number[]): Shape {
   const place = new Uint32Array(shape.count);
   order.forEach((point, k) => (place[point] = k));

@@ -39,7 +39,7 @@ export function placesInOrder(order: SampleOrder, n: number, seed = 1): Float32A
   return places;
 }
 
-/** The turns of the samples of one node, worked out anew only when they change. */
+/** The turns of the samples of one node, recomputed only when they change. */
 export class Places {
   private order: SampleOrder = 'first';
   private places: Float32Array = new Float32Array(0);

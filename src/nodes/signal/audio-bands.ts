@@ -102,7 +102,6 @@ export default signalKind({
     amplitudes: new Float32Array(0),
     values: new Float32Array(0),
   }),
-  // K29.
   compute({ controls: c, inputs, live, moment, memory, out }) {
     const n = Math.min(256, inputs.like?.length ?? c.bands);
     const key = `${n} ${c.low} ${c.high}`;

@@ -37,7 +37,7 @@ export default signalKind({
   memory: () => ({ heard: null as number | null, count: 0, last: -Infinity, strength: 0 }),
   compute({ controls: c, live, moment, memory, out }) {
     const { count, strength } = live.sound.onsets[c.range];
-    // A source that was just chosen, or that began anew, has a count of its own.
+    // A source that was just chosen, or that began again, has a count of its own.
     if (memory.heard === null || count < memory.heard) memory.heard = count;
     if (moment.time < memory.last) memory.last = -Infinity;
     const isNew = count > memory.heard && strength >= c.least && moment.time - memory.last >= c.rest;

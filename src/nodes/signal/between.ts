@@ -44,7 +44,7 @@ export default signalKind({
   naturalRange: (c) => (c.gives === 'angle' ? [-180, 180] : c.gives === 'distance' ? [0, 1] : [-1, 1]),
   moves: () => false,
   each: () => true,
-  // K13, in degrees counter-clockwise.
+  // In degrees counter-clockwise.
   compute({ controls: c, inputs, canvas, out }) {
     const { a, b } = inputs;
     const n = Math.max(a?.length ?? 1, b?.length ?? 1, 1);

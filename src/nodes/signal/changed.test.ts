@@ -207,7 +207,7 @@ describe('Resample, Rearrange and Pick Lanes', () => {
   );
 });
 
-describe('Between (K13)', () => {
+describe('Between', () => {
   const points = (controls: Record<string, string | number>): number[][] =>
     new Bench()
       .add('values', { list: [1] })
@@ -317,7 +317,7 @@ describe('Random Walk', () => {
   });
 });
 
-describe('Lane Delay (K05, K17)', () => {
+describe('Lane Delay', () => {
   /** A ramp of 1 a second through the delay, after 3 s. */
   const through = (controls: Record<string, ControlValue>, rate = 60): number[] =>
     new Bench(rate)

@@ -75,7 +75,7 @@ export default signalKind({
     }),
     loop: number({
       label: 'Loop',
-      help: 'Comes back to its start after this time, exactly; 0 goes on for ever.',
+      help: 'Comes back to its start after this time, exactly; 0 goes on forever.',
       default: 0,
       range: [0, 16],
       min: 0,

@@ -44,7 +44,7 @@ describe('Audio Level', () => {
 });
 
 describe('Audio Bands', () => {
-  test('a tone lights its band, lowest first (K29); as many as something else has', () => {
+  test('a tone lights its band, lowest first; as many as something else has', () => {
     const bands = (hertz: number): number[] =>
       set(new Bench().add('audio-bands', { bands: 8, tilt: 0, rise: 0 }), { sound: tone(hertz, -6) }).play(
         2,
@@ -79,7 +79,7 @@ describe('Audio Onset', () => {
     // Three starts between two frames are one hit.
     expect(set(bench, heard(11)).play()[2]).toEqual([2]);
   });
-  test('weak ones and those in the rest do not fire; another source begins anew', () => {
+  test('weak ones and those in the rest do not fire; another source begins again', () => {
     const bench = set(new Bench().add('audio-onset', { range: 'low', rest: 0.1, least: 0.4 }), heard(0));
     bench.play();
     expect(set(bench, heard(1, 0.3)).play()[0]).toEqual([0]);

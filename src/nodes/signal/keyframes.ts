@@ -13,7 +13,7 @@ function counted(moment: Moment, unit: Unit, later: number): number {
   return (moment.time + later) * (unit === 'frames' ? moment.fps : 1);
 }
 
-/** Where along keys of that length something is that has gone so far. K07: phase = f / N. */
+/** Where along keys of that length something is that has gone so far. phase = f / N. */
 function along(now: number, length: number, play: Way): number {
   // The small addition keeps the frame on which a round begins from ending the one before.
   const rounds = now / length + 1e-9;

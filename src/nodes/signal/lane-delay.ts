@@ -72,7 +72,6 @@ export default signalKind({
   naturalRange: () => [-1, 1],
   moves: () => true,
   memory: () => ({ past: new Past(), places: new Places() }),
-  // K05 and K17.
   compute({ controls: c, inputs, moment, memory, out }) {
     const { past } = memory;
     const width = inputs.in?.length ?? 1;

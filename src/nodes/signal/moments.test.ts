@@ -13,7 +13,7 @@ import { catalogue } from '../catalogue';
 const ramp = { shape: 'ramp', rate: 0.1, amplitude: 0.5, centre: 0.5 };
 
 describe('Time Spread', () => {
-  test('evenly over the cycle: d = cycle / n (K05), already under way (K06)', () => {
+  test('evenly over the cycle: d = cycle / n, already under way', () => {
     const bench = new Bench().add('oscillator', ramp).add('time-spread', { samples: 5, cycle: 10 });
     // At 1 s: 0.1 and then 2 s earlier each.
     expect(rounded(bench.goTo(60).play()[0])).toEqual([0.1, 0.9, 0.7, 0.5, 0.3]);
@@ -136,7 +136,7 @@ describe('Keyframes', () => {
     { name: 'y', keys: [{ at: 10, value: 5, form: 'hold' as const }] },
   ];
   const bench = (more = {}) => new Bench().add('keyframes', { lanes, unit: 'frames', length: 300, ...more });
-  test('a key on frame N of N is met at the start: frame 299 is the last before it (K07)', () => {
+  test('a key on frame N of N is met at the start: frame 299 is the last before it', () => {
     const at = (frame: number): number => rounded([bench().goTo(frame).play()[0][0]])[0];
     expect([0, 1, 150, 299, 300, 301].map(at)).toEqual([0, 0.1, 15, 29.9, 0, 0.1]);
   });
@@ -263,7 +263,7 @@ describe('Ripple', () => {
     return row;
   };
   const straight = { attack: 0, decay: 1, decayBend: 1 };
-  test('travels from the centre to both ends in its time (K17)', () => {
+  test('travels from the centre to both ends in its time', () => {
     const bench = new Bench().add('keys').add('ripple', { samples: 5, time: 0.5, ...straight }, 'hit');
     bench.play();
     expect(hit(bench, 1)).toEqual([0, 0, 1, 0, 0]);

@@ -37,7 +37,7 @@ export default signalKind({
   },
   naturalRange: (c) => [Math.min(c.from, c.to), Math.max(c.from, c.to)],
   moves: () => false,
-  // K03: i / (n - 1) for a range with ends, i / n for what is cyclic.
+  // i / (n - 1) for a range with ends, i / n for what is cyclic.
   compute({ controls: c, out }) {
     const n = c.samples;
     const [into] = out.layout([c.lane || 'value'], n);

@@ -10,7 +10,7 @@ const fullTurn = 2 * Math.PI;
 export default signalKind({
   id: 'oscillator',
   label: 'Oscillator',
-  summary: 'A wave that goes up and down for ever, for one value or many with phases apart.',
+  summary: 'A wave that goes up and down forever, for one value or many with phases apart.',
   words: ['wave', 'sine', 'lfo', 'pulse', 'swing', 'triangle', 'square', 'cycle', 'loop', 'make it loop'],
   example: { controls: { samples: 24, spread: 1 } },
   inputs: {},

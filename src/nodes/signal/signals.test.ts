@@ -1,7 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import { Bench, rounded } from '../../../test/signal-bench';
 
-describe('Number Line (K02, K03)', () => {
+describe('Number Line', () => {
   test('with its end for a range, without it for a cycle', () => {
     expect(rounded(new Bench().add('number-line', { samples: 5 }).play()[0])).toEqual([
       0, 0.25, 0.5, 0.75, 1,
@@ -59,7 +59,7 @@ describe('Scatter', () => {
 });
 
 describe('Remap, Steps and Formula', () => {
-  test('K01 and K04', () => {
+  test('a range from low to high, in steps', () => {
     const line = { samples: 3, from: -1, to: 1 };
     expect(
       new Bench()

@@ -28,7 +28,7 @@ export default signalKind({
   naturalRange: () => [-1, 1],
   moves: () => false,
   each: () => true,
-  // K04: round(v / step) x step.
+  // round(v / step) x step.
   compute({ controls: c, inputs, out }) {
     const { step, offset, rounding } = c;
     for (const { from, into } of rowsLike(inputs.in, out)) {

@@ -73,7 +73,7 @@ export default signalKind({
   naturalRange: () => [-1, 1],
   moves: () => true,
   memory: () => ({ past: new Past(), offsets: new Float64Array(0) }),
-  // K05, K06, K19: sample i is at t - i x d, d = cycle / n.
+  // sample i is at t - i x d, d = cycle / n.
   compute({ controls: c, inputs, moment, overTime, memory, out }) {
     const width = inputs.in?.length ?? 1;
     const n = width > 1 ? width : c.samples;
