@@ -1,12 +1,25 @@
 import path from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+import { makeApp } from './src/server/server';
 
 const page = (name: string): string => path.resolve(import.meta.dirname, `${name}.html`);
 
+/** In development the app's own server answers what is not a file: OSC. */
+const ownServer: Plugin = {
+  name: 'pyrvel-server',
+  configureServer(server) {
+    const app = makeApp();
+    server.middlewares.use((request, response, next) => {
+      if (request.url?.startsWith('/osc')) app(request, response);
+      else next();
+    });
+  },
+};
+
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), ownServer],
   worker: { format: 'es' },
   build: {
     outDir: 'dist',

@@ -128,9 +128,9 @@ try {
   );
   await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
-  await desk.click('[data-tile="Smoke Frames"] .tool');
+  await desk.click('[data-scene-button="Smoke Frames"] .tool');
   // Those in sight, one after the other as they come.
-  for (const tile of (await desk.driver.findElements(By.css('[data-tile]'))).slice(0, 10))
+  for (const tile of (await desk.driver.findElements(By.css('[data-scene-button]'))).slice(0, 10))
     await desk.driver.wait(async () => (await tile.findElements(By.css('img'))).length, 60000);
   await desk.until(
     'the next scene',

@@ -5,8 +5,8 @@ jest.setTimeout(400000);
 let desk: Desk;
 const program = '[aria-label="Program"] canvas';
 const name = (): Promise<string> => desk.text('[data-testid="program-name"]');
-const state = async (tile: string): Promise<string | null> =>
-  (await desk.find(`[data-tile="${tile}"]`)).getAttribute('data-state');
+const state = async (scene: string): Promise<string | null> =>
+  (await desk.find(`[data-scene-button="${scene}"]`)).getAttribute('data-state');
 
 beforeAll(async () => {
   desk = await Desk.open();
@@ -23,8 +23,8 @@ beforeAll(async () => {
 afterAll(() => desk?.close());
 
 describe('Play', () => {
-  test('each scene has a tile with its picture', async () => {
-    for (const tile of ['Red', 'Green', 'Blue']) await desk.find(`[data-tile="${tile}"] img`);
+  test('each scene has a button with its picture', async () => {
+    for (const scene of ['Red', 'Green', 'Blue']) await desk.find(`[data-scene-button="${scene}"] img`);
     expect(await state('Red')).toBe('on');
     expect(await state('Green')).toBe('idle');
   });
@@ -35,19 +35,19 @@ describe('Play', () => {
         const [done] = arguments;
         const opened = indexedDB.open('pyrvel');
         opened.onsuccess = () => {
-          const all = opened.result.transaction('tiles').objectStore('tiles').getAll();
+          const all = opened.result.transaction('scenePictures').objectStore('scenePictures').getAll();
           all.onsuccess = () => {
             opened.result.close();
             done(all.result.map(({ id, of, picture }) => ({ id, of, bytes: picture.size })));
           };
         };`);
-    const tiles = await desk.until('three pictures', kept, (list) => list.length === 3);
-    expect(new Set(tiles.map(({ of }) => of)).size).toBe(3);
-    for (const { bytes } of tiles) expect(bytes).toBeGreaterThan(100);
+    const pictures = await desk.until('three pictures', kept, (list) => list.length === 3);
+    expect(new Set(pictures.map(({ of }) => of)).size).toBe(3);
+    for (const { bytes } of pictures) expect(bytes).toBeGreaterThan(100);
     await desk.click('[aria-label="Views"] [href="/build"]');
     await desk.click('[aria-label="Views"] [href="/play"]');
-    for (const tile of ['Red', 'Green', 'Blue']) await desk.find(`[data-tile="${tile}"] img`);
-    expect(await kept()).toEqual(tiles);
+    for (const scene of ['Red', 'Green', 'Blue']) await desk.find(`[data-scene-button="${scene}"] img`);
+    expect(await kept()).toEqual(pictures);
   });
 
   test('a click fades to a scene while both run', async () => {
@@ -70,9 +70,9 @@ describe('Play', () => {
   });
 
   test('the next scene runs in its own monitor and goes on stage by the button', async () => {
-    await desk.click('[data-tile="Blue"] .tool');
+    await desk.click('[data-scene-button="Blue"] .tool');
     await desk.until(
-      'the tile',
+      'the scene',
       () => state('Blue'),
       (s) => s === 'next',
     );

@@ -48,7 +48,9 @@ listenToEngine();
 keepInputs();
 keepEverything();
 welcomeStages();
-void comeBack().then(() => setTimeout(() => void keepPicture(), 3000));
+// The gallery opens a show of its own.
+const isGallery = import.meta.env.DEV && location.pathname === '/gallery';
+if (!isGallery) void comeBack().then(() => setTimeout(() => void keepPicture(), 3000));
 
 createRoot(document.getElementById('root')!).render(
   <QueryClientProvider client={queries}>

@@ -10,7 +10,7 @@ const groups = Object.keys(commandGroups) as (keyof typeof commandGroups)[];
 /** Keys as caps. */
 function Keys({ keys }: { keys: string }) {
   return (
-    <span className="flex gap-0.5">
+    <span className="flex gap-0.5" data-keys={keys}>
       {keys.split(/\+(?=.)/).map((key) => (
         <kbd key={key} className="figures rounded border edge px-1 text-2xs">
           {key}
@@ -59,7 +59,8 @@ export function CommandList() {
       className="modal"
       aria-label="Commands and keys"
       data-testid="commands"
-      onClose={close}
+      // The event comes a moment later: the list may be open again by then.
+      onClose={() => dialog.current?.open || close()}
       onClick={(event) => event.target === dialog.current && close()}
     >
       {open && (

@@ -6,7 +6,9 @@ export function listenToCommandKeys(target: Window, isStage = false): () => void
   const onKey = (event: KeyboardEvent): void => {
     if (event.defaultPrevented || event.repeat) return;
     const command = commandFor(event, isTyping(event));
-    if (!command || (isStage && !command.everywhere)) return;
+    // A dialog has the keyboard to itself, but for what can't wait.
+    const isHeld = isStage || target.document.querySelector('dialog[open]') !== null;
+    if (!command || (isHeld && !command.everywhere)) return;
     event.preventDefault();
     command.run();
   };

@@ -1,6 +1,6 @@
 import { database, type StoredShow } from './db';
 import { clearJournal } from './journal';
-import { dropTiles } from './tiles';
+import { dropScenePictures } from './scene-pictures';
 
 /** Days that a deleted show can be brought back. */
 export const binDays = 30;
@@ -17,7 +17,7 @@ export const bringBack = (id: string): Promise<number> => database.shows.update(
 /** Removes a show, so that nothing of it is left. */
 export async function deleteForGood(id: string): Promise<void> {
   await database.shows.delete(id);
-  await dropTiles(id);
+  await dropScenePictures(id);
   clearJournal(id);
 }
 

@@ -20,8 +20,8 @@ interface StoredFile {
   blob: Blob;
 }
 
-/** A small picture of a scene for its tile. */
-interface StoredTile {
+/** A small picture of a scene for its button in Play. */
+interface StoredScenePicture {
   /** Show and scene. */
   id: string;
   show: string;
@@ -42,7 +42,7 @@ interface Session {
 class Database extends Dexie {
   shows!: EntityTable<StoredShow, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
-  tiles!: EntityTable<StoredTile, 'id'>;
+  scenePictures!: EntityTable<StoredScenePicture, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
@@ -50,6 +50,8 @@ class Database extends Dexie {
     this.version(1).stores({ shows: 'id, updated', session: 'id' });
     this.version(2).stores({ files: 'id' });
     this.version(3).stores({ tiles: 'id, show' });
+    // Pictures are drawn again where there are none: the table of before is not worth moving.
+    this.version(4).stores({ tiles: null, scenePictures: 'id, show' });
   }
 }
 

@@ -7,6 +7,7 @@ import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { Bench } from './bench/bench';
 import { benchNodeOf } from './bench/bench-node';
+import { cardsInSight } from './in-sight';
 import { Inspector } from './inspector';
 import { Monitor } from './monitor';
 import { Patch } from './patch';
@@ -18,7 +19,9 @@ function useWatch(sceneId: string): void {
   const scene = useScene(sceneId);
   const { selection, benchOpen } = useSession();
   const bench = scene ? benchNodeOf(scene, selection) : null;
-  const ids = scene ? Object.keys(scene.nodes).join(' ') : '';
+  const inSight = cardsInSight((s) => s.ids);
+  const all = scene ? Object.keys(scene.nodes) : [];
+  const ids = (inSight ? all.filter((id) => inSight.includes(id)) : all).join(' ');
   useEffect(() => {
     const chosen = selection[0] ?? null;
     engine().watch({

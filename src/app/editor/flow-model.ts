@@ -9,7 +9,7 @@ export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean 
 export type WireEdge = Edge<{ wire: Wire; carries: Carries }, 'wire'>;
 
 /** About what a card takes, in patch pixels. */
-const cardSize = { width: 154, height: 114 };
+export const cardSize = { width: 154, height: 114 };
 
 export const wireColour = (carries: Carries): string => `var(--wire-${carries})`;
 

@@ -24,6 +24,7 @@ import { AddPalette, fittingPort, type AddRequest } from './add-palette';
 import { Card, faceHeight, faceWidth } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
+import { cardsIn, seeCards } from './in-sight';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { freePlace } from '../../core/show/free-place';
@@ -34,6 +35,9 @@ import { WireLine } from './wire';
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
 const mostDrawn = 150;
+
+/** Milliseconds a view has to stand until the engine is told what is in sight: a pan is not worth a rebuild a frame. */
+const sightMs = 150;
 
 const nodeTypes = { card: Card };
 const edgeTypes = { wire: WireLine };
@@ -158,6 +162,20 @@ export function Patch({ scene }: { scene: Scene }) {
     },
     [scene.id],
   );
+
+  // What is out of sight gets no preview, and is worked out only if something else needs it.
+  const view = useStore(
+    ({ transform: [x, y, zoom], width, height }) =>
+      `${-x / zoom} ${-y / zoom} ${width / zoom} ${height / zoom}`,
+  );
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      const [x, y, width, height] = view.split(' ').map(Number);
+      seeCards(width > 0 ? cardsIn(scene, { x, y, width, height }) : null);
+    }, sightMs);
+    return () => clearTimeout(timer);
+  }, [view, scene]);
+  useEffect(() => () => seeCards(null), []);
 
   // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
   const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);

@@ -5,14 +5,34 @@ import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { exampleOf } from '../../nodes/examples';
 
+/** The same scene with ids that no other has: previews come by the id of their node alone. */
+function withOwnIds({ nodes, wires, ...scene }: Scene): Scene {
+  const own = (id: string): string => `${scene.id}-${id}`;
+  return {
+    ...scene,
+    nodes: Object.fromEntries(
+      Object.values(nodes).map((node) => [own(node.id), { ...node, id: own(node.id) }]),
+    ),
+    wires: Object.fromEntries(
+      Object.values(wires).map((wire) => [
+        own(wire.id),
+        {
+          ...wire,
+          id: own(wire.id),
+          from: { ...wire.from, node: own(wire.from.node) },
+          to: { ...wire.to, node: own(wire.to.node) },
+        },
+      ]),
+    ),
+  };
+}
+
 /** A show with a scene for each kind: its example. Scenes have the ids of their kinds. */
 export const galleryShow = (): Show => ({
   ...makeShow(catalogue, 'Gallery'),
-  scenes: [...catalogue.values()].map((kind): Scene => ({
-    ...exampleOf(kind),
-    id: kind.id,
-    name: kind.label,
-  })),
+  scenes: [...catalogue.values()].map((kind) =>
+    withOwnIds({ ...exampleOf(kind), id: kind.id, name: kind.label }),
+  ),
 });
 
 /** The node of the kind that a scene of the gallery is about; undefined if it was deleted. */

@@ -79,7 +79,7 @@ function Exhibit({ kind }: { kind: string }) {
     >
       <EngineCanvas
         source={source}
-        className="h-44 w-78 shrink-0 rounded"
+        className="aspect-video h-44 shrink-0 rounded"
         label={`Example of ${scene.name}`}
       />
       <div className="h-44 w-52 shrink-0">

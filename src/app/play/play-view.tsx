@@ -7,12 +7,12 @@ import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
 import { dropFocus } from '../parts/live-button';
 import { ScrubNumber } from '../parts/scrub-number';
-import { TilePicture } from './tile-picture';
+import { ScenePicture } from './scene-picture';
 
 const onAir = { type: 'program' } as const;
 const next = { type: 'next' } as const;
 
-function Tile({ id, name, seconds }: { id: string; name: string; seconds: number }) {
+function SceneButton({ id, name, seconds }: { id: string; name: string; seconds: number }) {
   const program = liveStore((s) => s.program);
   const leaving = program.program === id && program.incoming !== null;
   const coming = program.incoming === id;
@@ -24,7 +24,7 @@ function Tile({ id, name, seconds }: { id: string; name: string; seconds: number
         'group relative overflow-hidden rounded-md border-2',
         on || coming ? 'border-primary' : isNext ? 'border-secondary' : 'edge',
       )}
-      data-tile={name}
+      data-scene-button={name}
       data-state={coming ? 'coming' : leaving ? 'leaving' : on ? 'on' : isNext ? 'next' : 'idle'}
     >
       <button
@@ -37,7 +37,7 @@ function Tile({ id, name, seconds }: { id: string; name: string; seconds: number
           engine().perform({ type: 'next', scene: id });
         }}
       >
-        <TilePicture sceneId={id} />
+        <ScenePicture sceneId={id} />
       </button>
       {(coming || leaving) && (
         <span
@@ -64,7 +64,7 @@ function Tile({ id, name, seconds }: { id: string; name: string; seconds: number
   );
 }
 
-/** Perform: what is on stage, what comes next, and a tile for each scene. */
+/** Perform: what is on stage, what comes next, and a button for each scene. */
 export function PlayView() {
   const scenes = useShow((show) => show.scenes);
   const canvas = useShow((show) => show.canvas);
@@ -141,7 +141,7 @@ export function PlayView() {
         <p className="quiet mb-2">Click a scene to fade to it. “Set next” previews it on the right.</p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
           {scenes.map((scene) => (
-            <Tile key={scene.id} id={scene.id} name={scene.name} seconds={seconds} />
+            <SceneButton key={scene.id} id={scene.id} name={scene.name} seconds={seconds} />
           ))}
         </div>
       </section>

@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
 import { useShow, showStore } from '../data/show-store';
-import { keepTile, keptTile } from '../data/tiles';
+import { keepScenePicture, keptScenePicture } from '../data/scene-pictures';
 import { engine } from '../engine/client';
 
 /** Milliseconds after which the first picture is asked for: the monitors come first. */
@@ -18,7 +18,7 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
  * A small picture of a scene: the one that is kept at once, and a newer one if the scene was edited since. Pictures come
  * from the engine one after the other.
  */
-export function TilePicture({ sceneId }: { sceneId: string }) {
+export function ScenePicture({ sceneId }: { sceneId: string }) {
   const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
   const [url, setUrl] = useState<string | null>(null);
   useEffect(() => {
@@ -32,7 +32,7 @@ export function TilePicture({ sceneId }: { sceneId: string }) {
     };
     const { id } = showStore.getState();
     // Without a database pictures are taken each time.
-    const kept = keptTile(id, scene).catch(() => ({ picture: null, isNew: false }));
+    const kept = keptScenePicture(id, scene).catch(() => ({ picture: null, isNew: false }));
     void kept.then(({ picture }) => picture && show(picture));
     const take = async (): Promise<void> => {
       if (gone || (await kept).isNew) return;
@@ -42,7 +42,7 @@ export function TilePicture({ sceneId }: { sceneId: string }) {
       );
       const picture = new Blob([png], { type: 'image/png' });
       show(picture);
-      await keepTile(id, scene, picture);
+      await keepScenePicture(id, scene, picture);
     };
     // A scene with a fault says so where it is edited.
     const timer = setTimeout(() => void inTurn(take).catch(() => undefined), startAfterMs);
