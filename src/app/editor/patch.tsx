@@ -1,4 +1,3 @@
-import { kindOf } from '../../core/kind/kind';
 import {
   Background,
   BackgroundVariant,
@@ -8,29 +7,26 @@ import {
   useNodesInitialized,
   useReactFlow,
   useStore,
-  type Connection,
-  type FinalConnectionState,
   type NodeChange,
 } from '@xyflow/react';
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { Kind } from '../../core/kind/kind';
-import { addNode, connect, disconnect, insertOnWire, moveNode } from '../../core/show/edit';
+import { connect, insertOnWire, moveNode } from '../../core/show/edit';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
-import { AddPalette, fittingPort, type AddRequest } from './add-palette';
+import { AddPalette } from './add-palette';
 import { Card, faceHeight, faceWidth } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { cardsIn, seeCards } from './in-sight';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
-import { freePlace } from '../../core/show/free-place';
-import { refuseWire } from './refuse-wire';
-import { PortMenu, portChoices, type PortChoice } from './port-menu';
+import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
+import { useAdding } from './use-adding';
+import { pointOf, useWiring } from './use-wiring';
 import { WireLine } from './wire';
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
@@ -41,18 +37,6 @@ const sightMs = 150;
 
 const nodeTypes = { card: Card };
 const edgeTypes = { wire: WireLine };
-
-interface Dropped {
-  at: readonly [number, number];
-  from: string;
-  to: string;
-  choices: PortChoice[];
-}
-
-const pointOf = (event: MouseEvent | TouchEvent): [number, number] =>
-  'changedTouches' in event
-    ? [event.changedTouches[0].clientX, event.changedTouches[0].clientY]
-    : [event.clientX, event.clientY];
 
 /** The wire of the patch that lies under a point of the screen, other than those of the node itself. */
 function wireUnder(x: number, y: number, scene: Scene, node: string): string | null {
@@ -69,8 +53,9 @@ export function Patch({ scene }: { scene: Scene }) {
   const { selection, wire } = useSession();
   const flow = useReactFlow<CardNode, WireEdge>();
   const box = useRef<HTMLDivElement>(null);
-  const [adding, setAdding] = useState<AddRequest | null>(null);
-  const [dropped, setDropped] = useState<Dropped | null>(null);
+  const { adding, setAdding, openAdd, add } = useAdding(scene, selection, box);
+  const wiring = useWiring(scene, setAdding);
+  const { dropped, setDropped } = wiring;
   const fromScene = useMemo(() => flowNodes(scene, selection), [scene, selection]);
   const [nodes, setNodes] = useState<CardNode[]>(fromScene);
   // While cards are dragged the canvas is ahead of the document; any edit brings both together again, keeping what the
@@ -105,64 +90,6 @@ export function Patch({ scene }: { scene: Scene }) {
     [],
   );
 
-  const onConnect = useCallback(
-    (connection: Connection) => {
-      editScene(scene.id, (draft) =>
-        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!),
-      );
-    },
-    [scene.id],
-  );
-
-  const onConnectEnd = useCallback(
-    (event: MouseEvent | TouchEvent, state: FinalConnectionState) => {
-      if (state.isValid || !state.fromNode) return;
-      const [x, y] = pointOf(event);
-      const end = state.fromHandle?.type === 'target' ? 'target' : 'source';
-      const from = state.fromNode.id;
-      const kind = kindOf(catalogue, scene.nodes[from]);
-      if (!kind) return;
-      const port = state.fromHandle?.id ?? 'out';
-      const carries = end === 'source' ? kind.output : (kind.inputs[port]?.carries ?? 'signal');
-      const card = document
-        .elementsFromPoint(x, y)
-        .map((e) => e.closest<HTMLElement>('.react-flow__node'))
-        .find(Boolean);
-      const over = card?.dataset.id;
-      if (over && end === 'source') {
-        const target = kindOf(catalogue, scene.nodes[over]);
-        const choices = target ? portChoices(target, carries) : [];
-        if (choices.length === 1)
-          editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
-        else if (choices.length > 1) setDropped({ at: [x, y], from, to: over, choices });
-        else refuseWire(scene, from, over);
-        return;
-      }
-      if (over) {
-        if (kindOf(catalogue, scene.nodes[over])?.output === carries)
-          editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
-        else refuseWire(scene, over, from);
-        return;
-      }
-      const at = flow.screenToFlowPosition({ x, y });
-      setAdding({ at: [at.x, at.y], wire: { node: from, carries, end, port } });
-    },
-    [scene, flow],
-  );
-
-  /** A wire pulled off its end goes elsewhere or away. */
-  const pulled = useRef(false);
-  const onReconnect = useCallback(
-    (old: WireEdge, connection: Connection) => {
-      pulled.current = true;
-      editScene(scene.id, (draft) => {
-        disconnect(draft, old.id);
-        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!);
-      });
-    },
-    [scene.id],
-  );
-
   // What is out of sight gets no preview, and is worked out only if something else needs it.
   const view = useStore(
     ({ transform: [x, y, zoom], width, height }) =>
@@ -192,59 +119,6 @@ export function Patch({ scene }: { scene: Scene }) {
     }
   };
 
-  const add = (kind: Kind): void => {
-    const request = adding!;
-    setAdding(null);
-    const id = editScene(scene.id, (draft) => {
-      const fresh = addNode(draft, catalogue, kind.id, [
-        Math.round(request.at[0]),
-        Math.round(request.at[1]),
-      ]);
-      const port = fittingPort(kind, request.wire);
-      if (request.wire && port) {
-        if (request.wire.end === 'source') connect(draft, catalogue, request.wire.node, fresh, port);
-        else connect(draft, catalogue, fresh, request.wire.node, request.wire.port);
-      }
-      return fresh;
-    });
-    if (id) {
-      choose([id]);
-      bringIntoSight(request.at);
-    }
-    box.current?.focus();
-  };
-
-  /** Moves the view if a card that was added would stand outside it. */
-  const bringIntoSight = ([x, y]: readonly [number, number]): void => {
-    const view = box.current!.getBoundingClientRect();
-    const from = flow.flowToScreenPosition({ x, y });
-    const to = flow.flowToScreenPosition({ x: x + faceWidth, y: y + faceHeight });
-    const seen = from.x >= view.left && from.y >= view.top && to.x <= view.right && to.y <= view.bottom;
-    if (!seen)
-      void flow.setCenter(x + faceWidth / 2, y + faceHeight / 2, { zoom: flow.getZoom(), duration: 200 });
-  };
-
-  const openAdd = useCallback(
-    (x?: number, y?: number) => {
-      const bounds = box.current!.getBoundingClientRect();
-      const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
-      // Without a place, a new card stands beside the chosen one, so that it is found where one works; before Scene Out, as
-      // nothing comes after it.
-      if (x === undefined && chosen) {
-        const kind = kindOf(catalogue, chosen);
-        const aside = kind?.output === 'image' && kind.isSceneOut ? -190 : 190;
-        setAdding({ at: freePlace(scene, [chosen.place[0] + aside, chosen.place[1] + 10]), wire: null });
-      } else {
-        const at = flow.screenToFlowPosition({
-          x: x ?? bounds.left + bounds.width / 2 - 76,
-          y: y ?? bounds.top + bounds.height / 2 - 50,
-        });
-        setAdding({ at: x === undefined ? freePlace(scene, [at.x, at.y]) : [at.x, at.y], wire: null });
-      }
-    },
-    [flow, scene, selection],
-  );
-
   const fit = useCallback(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), [flow]);
   useEffect(() => offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit }));
 
@@ -269,13 +143,7 @@ export function Patch({ scene }: { scene: Scene }) {
           if (!event.shiftKey) choose([node.id]);
         }}
         onEdgeClick={(_, edge) => choose([], edge.id)}
-        onConnect={onConnect}
-        onConnectEnd={onConnectEnd}
-        onReconnect={onReconnect}
-        onReconnectStart={() => (pulled.current = false)}
-        onReconnectEnd={(_, edge) => {
-          if (!pulled.current) editScene(scene.id, (draft) => disconnect(draft, edge.id));
-        }}
+        {...wiring.handlers}
         onNodeDragStop={(event, node, moved) => {
           const [x, y] = pointOf(event as unknown as MouseEvent);
           const middle = flow.flowToScreenPosition({
@@ -295,16 +163,6 @@ export function Patch({ scene }: { scene: Scene }) {
         onDoubleClick={(event) => {
           if ((event.target as HTMLElement).classList.contains('react-flow__pane'))
             openAdd(event.clientX, event.clientY);
-        }}
-        isValidConnection={(c) => {
-          const source = kindOf(catalogue, scene.nodes[c.source]);
-          const target = kindOf(catalogue, scene.nodes[c.target]);
-          return Boolean(
-            source &&
-            target &&
-            c.targetHandle &&
-            portChoices(target, source.output).some((p) => p.port === c.targetHandle),
-          );
         }}
         zoomOnDoubleClick={false}
         onlyRenderVisibleElements={isLarge}

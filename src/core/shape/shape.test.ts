@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { ballShape, boxShape, evenBall, ringShape, sheetShape, tubeShape } from './make';
-import { extrudeShape } from './remesh';
+import { extrudeShape } from './extrude';
 import { dressedAs, joinShapes, pickPoints, placeShape, stripLines, type Shape } from './shape';
 
 const middle = (shape: Shape): number[] =>

@@ -19,7 +19,7 @@ import {
 import { DrawnProps, type Drawn, type PropJob } from './drawn-props';
 import type { Bits, Gpu } from '../gpu/gpu';
 import { lightForms, lightUniforms, mostLights, type LightForm } from './light-glsl';
-import { blurFragment, depthFragment, toneFragment } from './prop-shader';
+import { blurFragment, depthFragment, toneFragment } from './finish-glsl';
 import { Shadows } from './shadows';
 import { ShotCamera } from './shot-camera';
 

@@ -1,6 +1,6 @@
 import { choice, number, toggle } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { extrudeShape } from '../../core/shape/remesh';
+import { extrudeShape } from '../../core/shape/extrude';
 import { emptyShape } from '../../core/shape/shape';
 
 export default shapeKind({

@@ -2,7 +2,7 @@ import { choice, number, vector } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
 import { facesOf } from '../../core/shape/measure';
 import { orderOf, orderStart, pointOrders } from '../shared/point-order';
-import { panelPivots, panelsShape } from '../../core/shape/remesh';
+import { panelPivots, panelsShape } from '../../core/shape/panels';
 import { checkPoints } from '../../core/shape/repeat';
 import { emptyShape, faceCount, pickPoints, type Shape } from '../../core/shape/shape';
 

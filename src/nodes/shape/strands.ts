@@ -1,6 +1,6 @@
 import { choice, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { strandsShape } from '../../core/shape/remesh';
+import { strandsShape } from '../../core/shape/strands';
 import { emptyShape } from '../../core/shape/shape';
 
 export default shapeKind({

@@ -1,6 +1,6 @@
 import { choice, number, whole } from '../../core/kind/controls';
 import { shapeKind } from '../../core/kind/kind';
-import { strutsShape } from '../../core/shape/remesh';
+import { strutsShape } from '../../core/shape/struts';
 import { emptyShape } from '../../core/shape/shape';
 
 export default shapeKind({

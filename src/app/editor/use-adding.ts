@@ -1,0 +1,72 @@
+import { useReactFlow } from '@xyflow/react';
+import { useCallback, useState, type RefObject } from 'react';
+import { kindOf, type Kind } from '../../core/kind/kind';
+import { addNode, connect } from '../../core/show/edit';
+import { freePlace } from '../../core/show/free-place';
+import type { Scene } from '../../core/document/types';
+import { catalogue } from '../../nodes/catalogue';
+import { choose } from '../data/session';
+import { editScene } from '../data/show-store';
+import { fittingPort, type AddRequest } from './add-palette';
+import { faceHeight, faceWidth } from './card';
+import type { CardNode, WireEdge } from './flow-model';
+
+/** Adding nodes: where Add was asked for, and what it adds. */
+export function useAdding(scene: Scene, selection: readonly string[], box: RefObject<HTMLDivElement | null>) {
+  const flow = useReactFlow<CardNode, WireEdge>();
+  const [adding, setAdding] = useState<AddRequest | null>(null);
+  const add = (kind: Kind): void => {
+    const request = adding!;
+    setAdding(null);
+    const id = editScene(scene.id, (draft) => {
+      const fresh = addNode(draft, catalogue, kind.id, [
+        Math.round(request.at[0]),
+        Math.round(request.at[1]),
+      ]);
+      const port = fittingPort(kind, request.wire);
+      if (request.wire && port) {
+        if (request.wire.end === 'source') connect(draft, catalogue, request.wire.node, fresh, port);
+        else connect(draft, catalogue, fresh, request.wire.node, request.wire.port);
+      }
+      return fresh;
+    });
+    if (id) {
+      choose([id]);
+      bringIntoSight(request.at);
+    }
+    box.current?.focus();
+  };
+
+  /** Moves the view if a card that was added would stand outside it. */
+  const bringIntoSight = ([x, y]: readonly [number, number]): void => {
+    const view = box.current!.getBoundingClientRect();
+    const from = flow.flowToScreenPosition({ x, y });
+    const to = flow.flowToScreenPosition({ x: x + faceWidth, y: y + faceHeight });
+    const seen = from.x >= view.left && from.y >= view.top && to.x <= view.right && to.y <= view.bottom;
+    if (!seen)
+      void flow.setCenter(x + faceWidth / 2, y + faceHeight / 2, { zoom: flow.getZoom(), duration: 200 });
+  };
+
+  const openAdd = useCallback(
+    (x?: number, y?: number) => {
+      const bounds = box.current!.getBoundingClientRect();
+      const chosen = selection.length === 1 ? scene.nodes[selection[0]] : undefined;
+      // Without a place, a new card stands beside the chosen one, so that it is found where one works; before Scene Out, as
+      // nothing comes after it.
+      if (x === undefined && chosen) {
+        const kind = kindOf(catalogue, chosen);
+        const aside = kind?.output === 'image' && kind.isSceneOut ? -190 : 190;
+        setAdding({ at: freePlace(scene, [chosen.place[0] + aside, chosen.place[1] + 10]), wire: null });
+      } else {
+        const at = flow.screenToFlowPosition({
+          x: x ?? bounds.left + bounds.width / 2 - 76,
+          y: y ?? bounds.top + bounds.height / 2 - 50,
+        });
+        setAdding({ at: x === undefined ? freePlace(scene, [at.x, at.y]) : [at.x, at.y], wire: null });
+      }
+    },
+    [flow, scene, selection, box],
+  );
+
+  return { adding, setAdding, openAdd, add };
+}
