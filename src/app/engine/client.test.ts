@@ -1,0 +1,270 @@
+import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import { makeScene, makeShow } from '../../core/show/create';
+import type { Show } from '../../core/document/types';
+import type { FromEngine, PerformanceState } from '../../engine/protocol/protocol';
+import { catalogue } from '../../nodes/catalogue';
+import { fakeLocks, FakeWorker, installFakeBrowser } from '../testing/fake-browser';
+
+installFakeBrowser();
+const { EngineClient } = await import('./client');
+
+const showOf = (name: string): Show => ({
+  ...makeShow(catalogue, name),
+  scenes: [makeScene(catalogue, 's1', 'One'), makeScene(catalogue, 's2', 'Two')],
+});
+
+const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { type: 'performance' }> => ({
+  type: 'performance',
+  state: {
+    number: 1,
+    transport: { playing: true, time: 3, frame: 180, beat: 6, range: null, done: 1 },
+    program: { program: 's2', incoming: null, fade: 0, next: null },
+    blackout: false,
+    freeze: false,
+    ...change,
+  },
+});
+
+describe('the client of the engine', () => {
+  let client: InstanceType<typeof EngineClient>;
+
+  beforeEach(() => {
+    jest.useFakeTimers();
+    FakeWorker.all.length = 0;
+    fakeLocks.waiting.length = 0;
+    client = new EngineClient();
+  });
+  afterEach(() => {
+    jest.clearAllTimers();
+    jest.useRealTimers();
+  });
+
+  const ready = (): FakeWorker => {
+    FakeWorker.last.say({ type: 'ready' });
+    return FakeWorker.last;
+  };
+  /** The engine dies: its lock is freed, and another is started after a moment. */
+  const die = (): FakeWorker => {
+    fakeLocks.waiting.at(-1)!();
+    jest.advanceTimersByTime(10000);
+    return FakeWorker.last;
+  };
+
+  test('sends nothing before the engine is ready, and all of it then', () => {
+    const show = showOf('Night');
+    client.open(show, 's1');
+    client.watch({ scene: 's1', cards: [], bench: null, inspected: null });
+    expect(FakeWorker.last.sent).toEqual([]);
+    const worker = ready();
+    expect(worker.sent).toEqual([
+      { type: 'open', show, program: 's1', resume: null },
+      { type: 'watch', watch: { scene: 's1', cards: [], bench: null, inspected: null } },
+    ]);
+  });
+
+  test('sends commands as they are', () => {
+    const worker = ready();
+    client.perform({ type: 'take', scene: 's2', seconds: 1 });
+    client.send({ type: 'clear-return', scene: 's1', wire: 'w1' });
+    expect(worker.sent).toEqual([
+      { type: 'perform', command: { type: 'take', scene: 's2', seconds: 1 } },
+      { type: 'clear-return', scene: 's1', wire: 'w1' },
+    ]);
+  });
+
+  test('sends what differs between two states of the show, and nothing if nothing does', () => {
+    const show = showOf('Night');
+    client.open(show, 's1');
+    const worker = ready();
+    client.update(show);
+    expect(worker.of('change')).toEqual([]);
+    client.update({ ...show, name: 'Late night' });
+    expect(worker.of('change')).toHaveLength(1);
+    client.update({ ...show, name: 'Late night' });
+    expect(worker.of('change')).toHaveLength(1);
+  });
+
+  describe('where the engine dies', () => {
+    test('tells the next one the show as it is, the last of each setting, and where the performance stood', () => {
+      const show = showOf('Night');
+      client.open(show, 's1');
+      const first = ready();
+      client.set({ type: 'work-scale', scale: 0.5 });
+      client.set({ type: 'work-scale', scale: 0.25 });
+      client.set({ type: 'hear', on: true });
+      client.send({ type: 'clear-return', scene: 's1', wire: 'w1' });
+      const edited = { ...show, name: 'Edited' };
+      client.update(edited);
+      const { state } = report({ blackout: true });
+      first.say(report({ blackout: true }));
+      const second = die();
+      expect(second).not.toBe(first);
+      expect(first.isTerminated).toBe(true);
+      expect(second.sent).toEqual([]);
+      ready();
+      expect(second.sent).toEqual([
+        { type: 'open', show: edited, program: 's1', resume: state },
+        { type: 'work-scale', scale: 0.25 },
+        { type: 'hear', on: true },
+      ]);
+      expect(client.restartCount).toBe(1);
+    });
+
+    test('another show begins afresh in the next one', () => {
+      client.open(showOf('Night'), 's1');
+      ready().say(report({ blackout: true }));
+      client.open(showOf('Day'), 's2');
+      die();
+      expect(ready().of('open')).toMatchObject([{ show: { name: 'Day' }, program: 's2', resume: null }]);
+    });
+
+    test('says that it stopped, and that it is back', () => {
+      const told: string[] = [];
+      client.on('graphics', ({ state }) => told.push(state));
+      client.open(showOf('Night'), 's1');
+      ready();
+      die();
+      ready();
+      expect(told).toEqual(['lost', 'back']);
+    });
+
+    test('waits longer each time it dies at once', () => {
+      ready();
+      const count = (): number => FakeWorker.all.length;
+      for (const wait of [100, 200, 400]) {
+        const before = count();
+        fakeLocks.waiting.at(-1)!();
+        jest.advanceTimersByTime(wait - 1);
+        expect(count()).toBe(before);
+        jest.advanceTimersByTime(1);
+        expect(count()).toBe(before + 1);
+        ready();
+      }
+    });
+
+    test('a fault that the worker reports counts as its death', () => {
+      const first = ready();
+      const log = jest.spyOn(console, 'error').mockImplementation(() => undefined);
+      first.onerror!({ message: 'boom', preventDefault: () => undefined });
+      jest.advanceTimersByTime(200);
+      expect(FakeWorker.last).not.toBe(first);
+      log.mockRestore();
+    });
+
+    test('hands files and outputs to the next one, with a fresh canvas each', () => {
+      const canvases: object[] = [];
+      client.giveFile('f1', 'wax.png', null);
+      const id = client.addOutput({
+        source: { type: 'program' },
+        use: 'stage',
+        make: () => {
+          const canvas = {} as OffscreenCanvas;
+          canvases.push(canvas);
+          return { canvas, width: 640, height: 360 };
+        },
+      });
+      const first = ready();
+      expect(first.of('file')).toEqual([{ type: 'file', id: 'f1', name: 'wax.png', blob: null }]);
+      expect(first.of('output-add')).toMatchObject([
+        {
+          id,
+          spec: { source: { type: 'program' }, use: 'stage', width: 640, mapping: { part: [0, 0, 1, 1] } },
+        },
+      ]);
+      expect(first.transferred.flat()).toEqual([canvases[0]]);
+      client.retarget(id, { type: 'next' });
+      client.resizeOutput(id, 800, 450);
+      expect(first.of('output-change')).toEqual([
+        { type: 'output-change', id, change: { source: { type: 'next' } } },
+        { type: 'output-change', id, change: { width: 800, height: 450 } },
+      ]);
+      const second = die();
+      ready();
+      expect(canvases).toHaveLength(2);
+      expect(second.of('output-add')[0].spec.source).toEqual({ type: 'next' });
+      client.removeOutput(id);
+      expect(second.of('output-remove')).toEqual([{ type: 'output-remove', id }]);
+      die();
+      ready();
+      expect(canvases).toHaveLength(2);
+    });
+
+    test('an output whose place is gone is not handed over', () => {
+      client.addOutput({ source: { type: 'program' }, use: 'stage', make: () => null });
+      expect(ready().of('output-add')).toEqual([]);
+    });
+  });
+
+  describe('a request', () => {
+    const ask = (): Promise<{ text: string }> => client.request({ type: 'shader', scene: 's1', node: 'n1' });
+
+    test('waits for a show, and is answered by its number', async () => {
+      const [first, second] = [ask(), ask()];
+      const worker = ready();
+      expect(worker.of('request')).toEqual([]);
+      client.open(showOf('Night'), 's1');
+      const [a, b] = worker.of('request').map(({ id }) => id);
+      worker.say({ type: 'answer', id: b, answer: { type: 'shader', text: 'second' } });
+      worker.say({ type: 'answer', id: a, answer: { type: 'shader', text: 'first' } });
+      expect((await first).text).toBe('first');
+      expect((await second).text).toBe('second');
+    });
+
+    test('that is refused says why', async () => {
+      client.open(showOf('Night'), 's1');
+      const worker = ready();
+      const asked = ask();
+      worker.say({ type: 'refusal', id: worker.of('request')[0].id, message: 'There is no such node.' });
+      await expect(asked).rejects.toThrow('There is no such node.');
+    });
+
+    test('ends when the engine dies, and when it takes too long', async () => {
+      client.open(showOf('Night'), 's1');
+      ready();
+      const lost = ask();
+      const lostToo = expect(lost).rejects.toThrow(/stopped before/);
+      die();
+      await lostToo;
+      ready();
+      const slow = expect(ask()).rejects.toThrow(/in time/);
+      jest.advanceTimersByTime(20001);
+      await slow;
+    });
+
+    test('whose answer comes late changes nothing', async () => {
+      client.open(showOf('Night'), 's1');
+      const worker = ready();
+      const slow = expect(ask()).rejects.toThrow(/in time/);
+      jest.advanceTimersByTime(20001);
+      await slow;
+      const { id } = worker.of('request')[0];
+      expect(() =>
+        worker.say({ type: 'answer', id, answer: { type: 'shader', text: 'late' } }),
+      ).not.toThrow();
+    });
+  });
+
+  test('an engine that says nothing for long is replaced; one that speaks is not', () => {
+    client.open(showOf('Night'), 's1');
+    const first = ready();
+    for (let k = 0; k < 40; k++) {
+      jest.advanceTimersByTime(1000);
+      first.say(report());
+    }
+    expect(FakeWorker.last).toBe(first);
+    jest.advanceTimersByTime(23000);
+    expect(first.isTerminated).toBe(true);
+  });
+
+  test('listeners hear their own type only, until they leave', () => {
+    const heard: number[] = [];
+    const off = client.on('performance', ({ state }) => heard.push(state.transport.time));
+    const worker = ready();
+    worker.say(report());
+    worker.say({ type: 'dark', scene: 's1', dark: true });
+    off();
+    worker.say(report());
+    expect(heard).toEqual([3]);
+    expect(client.lastReport?.program.program).toBe('s2');
+  });
+});
