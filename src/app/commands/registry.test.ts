@@ -25,8 +25,7 @@ const { patchActions, offerPatch } = await import('../actions/patch-actions');
 const press = (
   key: string,
   held: Partial<Record<'ctrlKey' | 'shiftKey' | 'altKey' | 'metaKey', boolean>> = {},
-) =>
-  ({ key, ctrlKey: false, shiftKey: false, altKey: false, metaKey: false, ...held }) as KeyboardEvent;
+) => ({ key, ctrlKey: false, shiftKey: false, altKey: false, metaKey: false, ...held }) as KeyboardEvent;
 const idFor = (event: KeyboardEvent, isTyping = false): string | undefined => commandFor(event, isTyping)?.id;
 const performed = (): unknown[] => FakeWorker.last.of('perform').map(({ command }) => command);
 const at = (path: string): void => void (location.pathname = path);

@@ -1,0 +1,70 @@
+import { afterAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
+import type { PerformanceState } from '../../engine/protocol/protocol';
+import { FakeWorker, fakeWindow, installFakeBrowser } from '../testing/fake-browser';
+
+jest.useFakeTimers();
+afterAll(() => void jest.useRealTimers());
+installFakeBrowser();
+const { keepPerformance, keptPerformance } = await import('./kept-performance');
+const { engine } = await import('../engine/client');
+
+const say = (change: object = {}, time = 1): void =>
+  FakeWorker.last.say({
+    type: 'performance',
+    state: {
+      number: 1,
+      transport: { playing: true, time, frame: 0, beat: 0, range: null, done: 1 },
+      program: { program: 'a', incoming: null, fade: 0, next: null },
+      blackout: false,
+      freeze: false,
+      ...change,
+    } as PerformanceState,
+  });
+
+describe('the performance of a tab', () => {
+  let show = 'night';
+  engine();
+  keepPerformance(() => show);
+
+  beforeEach(() => {
+    show = 'night';
+    say({ blackout: false });
+  });
+
+  test('is kept as soon as something is switched', () => {
+    say({ blackout: true });
+    expect(keptPerformance('night')?.blackout).toBe(true);
+    say({ freeze: true });
+    expect(keptPerformance('night')).toMatchObject({ blackout: false, freeze: true });
+  });
+
+  test('belongs to its show', () => {
+    say({ blackout: true });
+    expect(keptPerformance('day')).toBeNull();
+    show = 'day';
+    say({ blackout: true, freeze: true });
+    expect(keptPerformance('day')?.freeze).toBe(true);
+    expect(keptPerformance('night')).toBeNull();
+  });
+
+  test('is not written for time and fades alone, but with its time when the page goes', () => {
+    say({ blackout: true }, 3);
+    say({ blackout: true }, 4);
+    say({ blackout: true, program: { program: 'a', incoming: null, fade: 0.4, next: null } }, 5);
+    expect(keptPerformance('night')?.transport.time).toBe(3);
+    fakeWindow.fire('pagehide');
+    expect(keptPerformance('night')?.transport.time).toBe(5);
+  });
+
+  test('is none where no show is open, and where what is kept can’t be read', () => {
+    show = '';
+    sessionStorage.clear();
+    say({ freeze: true });
+    fakeWindow.fire('pagehide');
+    expect(keptPerformance('')).toBeNull();
+    sessionStorage.setItem('pyrvel.performance', '{"showId":');
+    expect(keptPerformance('night')).toBeNull();
+    sessionStorage.setItem('pyrvel.performance', 'null');
+    expect(keptPerformance('night')).toBeNull();
+  });
+});
