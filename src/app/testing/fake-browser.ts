@@ -37,7 +37,7 @@ export class FakeWorker {
 }
 
 /** Storage of a browser, in memory. */
-export class FakeStorage {
+class FakeStorage {
   private readonly items = new Map<string, string>();
   getItem(key: string): string | null {
     return this.items.get(key) ?? null;
