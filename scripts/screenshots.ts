@@ -38,6 +38,10 @@ try {
   await desk.select('Work size', 'Half');
   await drawn();
   await shot('build');
+  await desk.press('?');
+  await desk.find('[data-testid="commands"] [data-command]');
+  await shot('commands');
+  await desk.press(Key.ESCAPE);
   await desk.choose('Swarms');
   await desk.click('[aria-label="Source of Size"]');
   await desk.find('[data-part="size"] [data-testid="bead"]');

@@ -279,7 +279,7 @@ export class Engine {
     if (this.mustWait(now, graphics.clock)) return;
     this.lastNow = now;
     played.program.advance(real);
-    this.workSize.choose(now, this.outputs.hasStage, graphics.clock.frameMs, 1000 / show.canvas.fps);
+    this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
     if (played.transport.preroll) this.preroll(show, graphics);
     else this.drawFrame(now, played.transport.advance(real, show.canvas.fps), show, graphics);
     this.report(now, show, graphics);
@@ -291,14 +291,15 @@ export class Engine {
    * tenth while the stage is on.
    */
   private mustWait(now: number, clock: GpuClock): boolean {
-    const slow = clock.frameMs > slowFrameMs;
+    const slow = clock.costMs > slowFrameMs;
     if (!slow) return clock.behind >= maxFramesInFlight;
-    const rest = Math.min(longestRestMs, clock.frameMs * (this.outputs.hasStage ? 0.1 : 0.5));
+    const rest = Math.min(longestRestMs, clock.costMs * (this.outputs.hasStage ? 0.1 : 0.5));
     return clock.behind > 0 || now - clock.lastDone < rest;
   }
 
-  private preroll(show: Show, { clock }: Graphics): void {
+  private preroll(show: Show, { gpu, clock }: Graphics): void {
     const { transport } = this.performance;
+    this.players.bring(gpu, show, this.wantedScenes(show, [...this.outputs.sources()]).keys());
     const start = performance.now();
     const isDrawn = prerollFrames(transport.preroll!, show, this.players.playing, (moment) => ({
       moment,
@@ -315,7 +316,7 @@ export class Engine {
     const start = performance.now();
     gpu.passes = 0;
     const moment = this.performance.transport.moment(dt, show);
-    const steps = clock.frameMs > slowFrameMs ? maxFeedbackSteps.slow : maxFeedbackSteps.quick;
+    const steps = clock.costMs > slowFrameMs ? maxFeedbackSteps.slow : maxFeedbackSteps.quick;
     const frame: Frame = {
       moment,
       live: this.inputs.at(moment.time, this.hearing || this.showHears),
@@ -324,6 +325,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources = [...this.outputs.sources()];
+    clock.beginFrame(measuring);
     this.players.play(
       gpu,
       show,
@@ -335,6 +337,7 @@ export class Engine {
       },
     );
     this.paint(now, show, graphics);
+    clock.endFrame();
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
     clock.mark(now);

@@ -40,7 +40,7 @@ describe('the registry of commands', () => {
     noise = addNode(show.scenes[0], catalogue, 'noise', [0, 0]);
     openShow('id', show);
     sessionStore.setState({ sceneId: show.scenes[0].id, selection: [], wire: null });
-    engine();
+    engine().open(show, show.scenes[0].id);
     FakeWorker.last.say({ type: 'ready' });
     fakeLocks.waiting.length = 0;
     FakeWorker.last.sent.length = 0;

@@ -137,7 +137,9 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
   const has = (scene: string | undefined): scene is string => show.scenes.some((s) => s.id === scene);
   const sceneId = has(place?.sceneId) ? place!.sceneId : show.scenes[0].id;
   const program = has(place?.program) ? place!.program : sceneId;
-  const resume = place?.resume ?? null;
+  // The show that is open already is only read again: the stage goes on.
+  const isOpen = showStore.getState().id === id;
+  const resume = place?.resume ?? (isOpen ? engine().lastReport : null);
   openShow(id, show);
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
   engine().open(show, program, resume);

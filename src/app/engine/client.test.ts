@@ -62,8 +62,32 @@ describe('the client of the engine', () => {
     ]);
   });
 
+  test('keeps what is done while no engine is there, and does it once one has the show', () => {
+    client.open(showOf('Night'), 's1');
+    client.perform({ type: 'play', playing: false });
+    client.perform({ type: 'blackout' });
+    const first = ready();
+    expect(first.sent.map(({ type }) => type)).toEqual(['open', 'perform', 'perform']);
+    fakeLocks.waiting.at(-1)!();
+    client.perform({ type: 'blackout' });
+    jest.advanceTimersByTime(10000);
+    const second = ready();
+    expect(second.of('perform').map(({ command }) => command)).toEqual([{ type: 'blackout' }]);
+    client.perform({ type: 'step' });
+    expect(second.of('perform')).toHaveLength(2);
+  });
+
+  test('forgets what was done to another show', () => {
+    client.open(showOf('Night'), 's1');
+    client.perform({ type: 'blackout' });
+    client.open(showOf('Day'), 's1');
+    expect(ready().of('perform')).toEqual([]);
+  });
+
   test('sends commands as they are', () => {
+    client.open(showOf('Night'), 's1');
     const worker = ready();
+    worker.sent.length = 0;
     client.perform({ type: 'take', scene: 's2', seconds: 1 });
     client.send({ type: 'clear-return', scene: 's1', wire: 'w1' });
     expect(worker.sent).toEqual([

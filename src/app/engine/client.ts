@@ -66,6 +66,8 @@ export class EngineClient {
   private program = '';
   /** The last report of the performance, from which the next engine goes on. */
   private performance: PerformanceState | null = null;
+  /** What was done while there was no engine. */
+  private commands: PerformanceCommand[] = [];
   /** The latest of each setting, for the next engine. */
   private readonly settings = new Map<string, SettingMessage>();
   /** Files of shows, to be given to the next engine too. */
@@ -101,6 +103,7 @@ export class EngineClient {
 
   private relaunch(): void {
     this.worker?.terminate();
+    this.ready = false;
     for (const { reject, timer } of this.requests.values()) {
       clearTimeout(timer);
       reject(new Error('The engine stopped before it could answer.'));
@@ -190,6 +193,7 @@ export class EngineClient {
     if (!this.show) return;
     this.post({ type: 'open', show: this.show, program: this.program, resume: this.performance });
     for (const setting of this.settings.values()) this.post(setting);
+    for (const command of this.commands.splice(0)) this.post({ type: 'perform', command });
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
     this.sendRequests();
   }
@@ -243,6 +247,8 @@ export class EngineClient {
     this.show = show;
     this.program = program;
     this.performance = resume;
+    // What was done to another show is over with it.
+    this.commands = [];
     this.post({ type: 'open', show, program, resume });
     this.sendRequests();
   }
@@ -279,8 +285,10 @@ export class EngineClient {
     this.post(message, transfer);
   }
 
+  /** Has the engine do what the performer did; one that is still being started does it as soon as it has the show. */
   perform(command: PerformanceCommand): void {
-    this.post({ type: 'perform', command });
+    if (this.ready && this.show) this.post({ type: 'perform', command });
+    else this.commands.push(command);
   }
 
   addOutput(host: OutputHost): string {

@@ -3,8 +3,10 @@
  * measures what single nodes cost where the GPU can tell.
  */
 export class GpuClock {
-  /** Milliseconds from the start of a frame until it was done, smoothed. */
+  /** Milliseconds from the start of a frame until it was done, smoothed. Work of others counts: the browser draws the page too. */
   frameMs = 0;
+  /** Milliseconds of the GPU that a frame takes by itself, smoothed; 0: not known yet, or the GPU can't tell. */
+  private ownMs = 0;
   /** When the last finished frame was found to be done. */
   lastDone = 0;
   /** Frames finished in the last second. */
@@ -14,6 +16,7 @@ export class GpuClock {
   private finished: number[] = [];
   private readonly timer: { TIME_ELAPSED_EXT: number; GPU_DISJOINT_EXT: number } | null;
   private queries: { node: string; query: WebGLQuery }[] = [];
+  private frameQuery: { query: WebGLQuery; isOpen: boolean } | null = null;
 
   constructor(private readonly gl: WebGL2RenderingContext) {
     this.timer = gl.getExtension('EXT_disjoint_timer_query_webgl2') as GpuClock['timer'];
@@ -36,7 +39,31 @@ export class GpuClock {
     }
     this.finished = this.finished.filter((at) => now - at < 1000);
     this.perSecond = this.finished.length;
+    this.collectFrame();
     this.collect();
+  }
+
+  /**
+   * What a frame costs: the GPU's own time where it can tell, else the time until it was done. How large pictures are drawn and
+   * how long the GPU rests goes by it: a page that is slow to paint must not make pictures small.
+   */
+  get costMs(): number {
+    return this.ownMs || this.frameMs;
+  }
+
+  /** Begins to measure a frame, unless the last answer is still out or single nodes are measured in this one. */
+  beginFrame(measuresNodes: boolean): void {
+    if (!this.timer || this.frameQuery || measuresNodes) return;
+    const query = this.gl.createQuery();
+    if (!query) return;
+    this.gl.beginQuery(this.timer.TIME_ELAPSED_EXT, query);
+    this.frameQuery = { query, isOpen: true };
+  }
+
+  endFrame(): void {
+    if (!this.timer || !this.frameQuery?.isOpen) return;
+    this.gl.endQuery(this.timer.TIME_ELAPSED_EXT);
+    this.frameQuery.isOpen = false;
   }
 
   /** Frames given to the GPU and not done. */
@@ -73,6 +100,18 @@ export class GpuClock {
     draw();
     this.gl.endQuery(this.timer.TIME_ELAPSED_EXT);
     this.queries.push({ node, query });
+  }
+
+  private collectFrame(): void {
+    const { gl, timer, frameQuery } = this;
+    if (!timer || !frameQuery || !gl.getQueryParameter(frameQuery.query, gl.QUERY_RESULT_AVAILABLE)) return;
+    const ms = (gl.getQueryParameter(frameQuery.query, gl.QUERY_RESULT) as number) / 1e6;
+    gl.deleteQuery(frameQuery.query);
+    this.frameQuery = null;
+    if (gl.getParameter(timer.GPU_DISJOINT_EXT) || ms <= 0) return;
+    // A frame in which shaders were compiled says little about the next.
+    const share = ms < this.ownMs ? 0.4 : 0.15;
+    this.ownMs = this.ownMs === 0 ? ms : this.ownMs + share * (ms - this.ownMs);
   }
 
   private collect(): void {

@@ -94,6 +94,13 @@ describe('the scenes at work', () => {
     expect(FakePlayer.made).toEqual([]);
   });
 
+  test('are brought for a preroll before anybody has seen them, and stay', () => {
+    players.bring(gpu, show, ['a', 'gone', 'a']);
+    expect([...players.playing.keys()]).toEqual(['a']);
+    play({ a: [noise] });
+    expect(FakePlayer.made).toHaveLength(1);
+  });
+
   test('are prepared before they are played', () => {
     const order: string[] = [];
     players.play(gpu, show, frame, { scenes: new Map([['a', []]]), sources: [] }, (player, scene) =>

@@ -38,18 +38,24 @@ export class ScenePlayers {
     { scenes, sources }: Wanted,
     prepare: (player: ScenePlayer, scene: string) => void,
   ): void {
-    const { height } = show.canvas;
+    this.bring(gpu, show, scenes.keys());
     drop(this.playing, (id) => scenes.has(id));
-    for (const [id, nodes] of scenes) {
-      const scene = show.scenes.find((other) => other.id === id);
-      if (!scene) continue;
-      let player = this.playing.get(id);
-      if (!player) this.playing.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
+    for (const [id, player] of this.playing) {
+      const scene = show.scenes.find((other) => other.id === id)!;
       prepare(player, id);
-      player.play(scene, frame, nodes, height);
+      player.play(scene, frame, scenes.get(id)!, show.canvas.height);
     }
     this.playWithout(gpu, show, frame, sources);
     this.playExamples(gpu, frame, sources);
+  }
+
+  /** Makes players of scenes that have none, so that a preroll reaches those as well that nobody has seen yet. */
+  bring(gpu: Gpu, show: Show, scenes: Iterable<string>): void {
+    for (const id of scenes) {
+      const scene = show.scenes.find((other) => other.id === id);
+      if (scene && !this.playing.has(id))
+        this.playing.set(id, new ScenePlayer(gpu, this.catalogue, this.media, scene));
+    }
   }
 
   /** A scene as it would be without one node runs beside the real one, only while somebody looks at it. */
