@@ -2,14 +2,15 @@ import path from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
-import { makeApp } from './src/server/server';
+import type { makeApp as MakeApp } from './src/server/server';
 
 const page = (name: string): string => path.resolve(import.meta.dirname, `${name}.html`);
 
 /** In development the app's own server answers what is not a file: OSC. */
 const ownServer: Plugin = {
   name: 'pyrvel-server',
-  configureServer(server) {
+  async configureServer(server) {
+    const { makeApp } = (await server.ssrLoadModule('/src/server/server.ts')) as { makeApp: typeof MakeApp };
     const app = makeApp();
     server.middlewares.use((request, response, next) => {
       if (request.url?.startsWith('/osc')) app(request, response);

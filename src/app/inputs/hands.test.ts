@@ -76,6 +76,7 @@ describe('keys', () => {
     expect(on({ tagName: 'INPUT', type: 'range' })).toBe(false);
     expect(on({ tagName: 'SELECT' })).toBe(true);
     expect(on({ tagName: 'SELECT' }, '/')).toBe(false);
+    expect(on({ tagName: 'SELECT' }, '?')).toBe(false);
   });
 });
 

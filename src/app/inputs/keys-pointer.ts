@@ -5,8 +5,8 @@ import { controllers, controllersChanged, heard } from './controllers';
 export function isTyping(event: KeyboardEvent): boolean {
   const element = event.target as Partial<HTMLElement> | null;
   if (!element?.tagName) return false;
-  // Letters choose in a list; nothing in one begins with a slash, and Add must be at hand after every choice.
-  if (element.tagName === 'SELECT') return event.key !== '/' && event.key !== 'Escape';
+  // Letters choose in a list; nothing in one begins with these, and Add and the commands must be at hand after every choice.
+  if (element.tagName === 'SELECT') return !['/', '?', 'Escape'].includes(event.key);
   if (element.isContentEditable || element.tagName === 'TEXTAREA') return true;
   return (
     element.tagName === 'INPUT' &&
