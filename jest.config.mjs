@@ -10,6 +10,8 @@ const shared = {
 };
 
 export default {
+  // A machine may be busy with something else: what hangs is found all the same, only later.
+  testTimeout: 60000,
   projects: [
     {
       ...shared,

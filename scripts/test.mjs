@@ -37,6 +37,8 @@ function jest(project, extra = []) {
     '--selectProjects',
     project,
     '--json',
+    // A test that failed may leave a socket open: the rest must not wait for it.
+    '--forceExit',
     `--outputFile=${report}`,
     ...extra,
   ]);
