@@ -6,14 +6,6 @@ import { fakeLocks, FakeWorker, installFakeBrowser } from '../testing/fake-brows
 
 jest.useFakeTimers();
 installFakeBrowser();
-(globalThis as { BroadcastChannel?: unknown }).BroadcastChannel = class {
-  addEventListener(): void {
-    // Nobody else is there.
-  }
-  postMessage(): void {
-    // Nobody hears it.
-  }
-};
 const { applies, commandFor, commandOf, commands, runCommand, titleOf } = await import('./registry');
 const { commandGroups, groupOf } = await import('./command');
 const { choose, sessionStore } = await import('../data/session');

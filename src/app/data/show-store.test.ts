@@ -8,11 +8,6 @@ import { installFakeBrowser } from '../testing/fake-browser';
 jest.useFakeTimers();
 afterAll(() => void jest.useRealTimers());
 installFakeBrowser();
-(globalThis as { BroadcastChannel?: unknown }).BroadcastChannel = class {
-  addEventListener(): void {
-    // Nobody else is there.
-  }
-};
 const { editScene, editShow, endGesture, openShow, redo, showStore, undo } = await import('./show-store');
 const { ownership } = await import('./ownership');
 

@@ -1,5 +1,5 @@
 import { ReactFlowProvider } from '@xyflow/react';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useSession, openScene } from '../data/session';
 import { useScene, useShow } from '../data/show-store';
@@ -20,8 +20,11 @@ function useWatch(sceneId: string): void {
   const { selection, benchOpen } = useSession();
   const bench = scene ? benchNodeOf(scene, selection) : null;
   const inSight = cardsInSight((s) => s.ids);
-  const all = scene ? Object.keys(scene.nodes) : [];
-  const ids = (inSight ? all.filter((id) => inSight.includes(id)) : all).join(' ');
+  const ids = useMemo(() => {
+    const all = scene ? Object.keys(scene.nodes) : [];
+    const seen = new Set(inSight ?? all);
+    return all.filter((id) => seen.has(id)).join(' ');
+  }, [scene, inSight]);
   useEffect(() => {
     const chosen = selection[0] ?? null;
     engine().watch({

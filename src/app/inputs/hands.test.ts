@@ -8,11 +8,6 @@ import { FakeTarget, FakeWorker, fakeWindow, installFakeBrowser } from '../testi
 
 jest.useFakeTimers();
 installFakeBrowser();
-(globalThis as { BroadcastChannel?: unknown }).BroadcastChannel = class {
-  addEventListener(): void {
-    // Nobody else is there.
-  }
-};
 const { controllers, heard, onHand, onHeard } = await import('./controllers');
 const { isTyping, listenToKeys, listenToPointer, moveKey } = await import('./keys-pointer');
 const { canLearn, driveBy, waitToLearn } = await import('./learn');

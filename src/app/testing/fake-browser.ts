@@ -62,6 +62,16 @@ export const fakeLocks = {
   },
 };
 
+/** A channel on which nobody else is. */
+class FakeChannel {
+  addEventListener(): void {
+    // Nobody speaks.
+  }
+  postMessage(): void {
+    // Nobody hears it.
+  }
+}
+
 /** A target of events without a document around it. */
 export class FakeTarget {
   private readonly listeners = new Map<string, Set<(event: never) => void>>();
@@ -88,6 +98,7 @@ export const fakeWindow = Object.assign(new FakeTarget(), {
 export function installFakeBrowser(path = '/build'): void {
   const globals: Record<string, unknown> = {
     Worker: FakeWorker,
+    BroadcastChannel: FakeChannel,
     localStorage: new FakeStorage(),
     sessionStorage: new FakeStorage(),
     location: { pathname: path, origin: 'http://localhost' },

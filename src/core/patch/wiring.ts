@@ -40,31 +40,34 @@ export function portTakes(kind: Kind, port: string): readonly Carries[] | null {
   return input.also ? [input.carries, input.also] : [input.carries];
 }
 
-/** Wires into each node, in the order they were drawn. */
-export function wiresInto(scene: Scene): Map<string, Wire[]> {
-  const into = new Map<string, Wire[]>();
-  for (const wire of Object.values(scene.wires)) {
-    const list = into.get(wire.to.node);
+/** Wires by a node at one of their ends, in the order they were drawn. */
+function wiresBy(wires: readonly Wire[], nodeOf: (wire: Wire) => string): Map<string, Wire[]> {
+  const by = new Map<string, Wire[]>();
+  for (const wire of wires) {
+    const list = by.get(nodeOf(wire));
     if (list) list.push(wire);
-    else into.set(wire.to.node, [wire]);
+    else by.set(nodeOf(wire), [wire]);
   }
-  return into;
+  return by;
 }
+
+/** Wires into each node, in the order they were drawn. */
+export const wiresInto = (scene: Scene): Map<string, Wire[]> =>
+  wiresBy(Object.values(scene.wires), ({ to }) => to.node);
+
+/** Wires out of each node that count, in the order they were drawn. */
+export const wiresFrom = (scene: Scene, counts: (wire: Wire) => boolean = () => true): Map<string, Wire[]> =>
+  wiresBy(Object.values(scene.wires).filter(counts), ({ from }) => from.node);
 
 /** Whether `to` can be reached from `from` along wires that carry this frame. Linear in nodes and wires. */
 export function reaches(scene: Scene, from: string, to: string): boolean {
   if (from === to) return true;
-  const next = new Map<string, string[]>();
-  for (const wire of Object.values(scene.wires)) {
-    if (wire.back) continue;
-    const list = next.get(wire.from.node);
-    if (list) list.push(wire.to.node);
-    else next.set(wire.from.node, [wire.to.node]);
-  }
+  const next = wiresFrom(scene, (wire) => !wire.back);
   const seen = new Set([from]);
   const open = [from];
   while (open.length) {
-    for (const node of next.get(open.pop()!) ?? []) {
+    for (const { to: end } of next.get(open.pop()!) ?? []) {
+      const { node } = end;
       if (seen.has(node)) continue;
       if (node === to) return true;
       seen.add(node);

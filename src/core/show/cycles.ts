@@ -1,4 +1,5 @@
 import { componentsOf } from '../patch/components';
+import { wiresFrom } from '../patch/wiring';
 import { defaultReturn } from '../document/return-settings';
 import type { Scene, Wire } from '../document/types';
 
@@ -6,14 +7,9 @@ import type { Scene, Wire } from '../document/types';
 export function wiresThatCloseNothing(scene: Scene): Wire[] {
   const backs = Object.values(scene.wires).filter((wire) => wire.back);
   if (!backs.length) return [];
-  const next = new Map<string, string[]>();
-  for (const { from, to } of Object.values(scene.wires)) {
-    const list = next.get(from.node);
-    if (list) list.push(to.node);
-    else next.set(from.node, [to.node]);
-  }
+  const next = wiresFrom(scene);
   const componentOf = new Map<string, number>();
-  componentsOf(next.keys(), (id) => next.get(id) ?? []).forEach((ids, k) => {
+  componentsOf(next.keys(), (id) => (next.get(id) ?? []).map(({ to }) => to.node)).forEach((ids, k) => {
     for (const id of ids) componentOf.set(id, k);
   });
   return backs.filter(({ from, to }) => componentOf.get(from.node) !== componentOf.get(to.node));
@@ -24,13 +20,7 @@ export function wiresThatCloseNothing(scene: Scene): Wire[] {
  * Gives those wires. Linear: only the wires inside of strongly connected parts are walked.
  */
 export function openCycles(scene: Scene): Wire[] {
-  const next = new Map<string, Wire[]>();
-  for (const wire of Object.values(scene.wires)) {
-    if (wire.back) continue;
-    const list = next.get(wire.from.node);
-    if (list) list.push(wire);
-    else next.set(wire.from.node, [wire]);
-  }
+  const next = wiresFrom(scene, (wire) => !wire.back);
   const ends = (id: string): string[] => (next.get(id) ?? []).map((wire) => wire.to.node);
   const cyclic = componentsOf(next.keys(), ends).filter(
     (ids) => ids.length > 1 || ends(ids[0]).includes(ids[0]),

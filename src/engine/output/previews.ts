@@ -1,5 +1,6 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Gpu } from '../gpu/gpu';
+import { makeOpaque, upsideDown } from '../gpu/page-pixels';
 import type { PreviewCell } from '../protocol/protocol';
 import type { ScenePlayer } from '../playback/scene-player';
 
@@ -11,8 +12,6 @@ const sheet = { width: columns * previewWidth, height: Math.ceil(most / columns)
 /** Milliseconds between turns while the GPU has time, and while it has none. */
 const easyTurn = 90;
 const busyTurn = 700;
-/** The part of a picture that is drawn, upside down: the GPU counts rows from below, pictures on the page from above. */
-const flipped = [0, 1, 1, -1];
 
 /**
  * Small pictures of the nodes in sight. They take turns, a few a time, and wait longer when frames take long. All of one
@@ -50,7 +49,7 @@ export class Previews {
       const x = (k % columns) * previewWidth;
       const y = Math.floor(k / columns) * previewHeight;
       target.viewport.set(x, y, previewWidth, previewHeight);
-      if (player.peek(node, target, flipped))
+      if (player.peek(node, target, upsideDown))
         cells.push({ node, x, y, width: previewWidth, height: previewHeight });
     }
     this.next = (this.next + count) % images.length;
@@ -62,8 +61,7 @@ export class Previews {
     const pixels = new Uint8ClampedArray(4 * sheet.width * height);
     try {
       await this.gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, sheet.width, height, pixels);
-      // Cards show pictures on black, as the stage does.
-      for (let k = 3; k < pixels.length; k += 4) pixels[k] = 255;
+      makeOpaque(pixels);
       this.send(pixels, sheet.width, cells);
     } catch {
       // The GPU was lost meanwhile; the next one gets previews of its own.

@@ -3,6 +3,7 @@ import type { Scene, Show } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import type { Gpu } from '../gpu/gpu';
+import { makeOpaque, upsideDown } from '../gpu/page-pixels';
 import type { LiveInputs } from '../playback/live-inputs';
 import type { MediaLibrary } from '../media/library';
 import { plainLook } from '../image/look';
@@ -195,16 +196,12 @@ export class Questions {
     } finally {
       gpu.release(target);
     }
-    // Nothing shines through a picture that is looked at by itself.
-    for (let k = 3; k < pixels.length; k += 4) pixels[k] = 255;
+    makeOpaque(pixels);
     const canvas = new OffscreenCanvas(width, height);
     canvas.getContext('2d')!.putImageData(new ImageData(node ? pixels : flipped(pixels, width), width), 0, 0);
     return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
   }
 }
-
-/** The part of a picture that is drawn, upside down: the GPU counts rows from below, pictures on the page from above. */
-const upsideDown = [0, 1, 1, -1];
 
 /** Rows in the opposite order. */
 function flipped(pixels: Uint8ClampedArray<ArrayBuffer>, width: number): Uint8ClampedArray<ArrayBuffer> {
