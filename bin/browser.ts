@@ -1,21 +1,46 @@
 import { Builder, type WebDriver } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
 
-/** Starts headless Chromium with the software renderer, as the tests, the bench and the command line use it. */
-export async function startBrowser(
-  options: {
-    width?: number;
-    height?: number;
-    /** A microphone that beeps and a camera, made up by the browser, which may be used without asking. */
-    devices?: boolean;
-  } = {},
-): Promise<WebDriver> {
+/**
+ * What draws in headless Chromium: `system` is the system's OpenGL (a graphics card, or Mesa's llvmpipe, which draws our
+ * scenes two to three times quicker than SwiftShader); `swiftshader` is what a visitor without a card gets.
+ */
+export type Renderer = 'system' | 'swiftshader';
+
+const flagsOf: Record<Renderer, readonly string[]> = {
+  system: ['--use-angle=gl-egl', '--ignore-gpu-blocklist'],
+  swiftshader: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
+};
+
+/** Reads the name of a renderer; undefined stands for the quickest that works. */
+export function readRenderer(text: string | undefined): Renderer | undefined {
+  if (text === undefined || text in flagsOf) return text as Renderer | undefined;
+  throw new Error(`There is no renderer “${text}”. Use ${Object.keys(flagsOf).join(' or ')}.`);
+}
+
+/** The renderer's name for itself; null if it gives no WebGL2. */
+export function rendererName(driver: WebDriver): Promise<string | null> {
+  return driver.executeScript<string | null>(`
+    const gl = document.createElement('canvas').getContext('webgl2');
+    const named = gl && gl.getExtension('WEBGL_debug_renderer_info');
+    return gl && String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));`);
+}
+
+interface BrowserOptions {
+  width?: number;
+  height?: number;
+  /** A microphone that beeps and a camera, made up by the browser, which may be used without asking. */
+  devices?: boolean;
+  /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
+  renderer?: Renderer;
+}
+
+function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> {
   const flags = new chrome.Options();
   flags.addArguments(
     '--headless',
     '--no-sandbox',
-    '--use-angle=swiftshader',
-    '--enable-unsafe-swiftshader',
+    ...flagsOf[renderer],
     `--window-size=${options.width ?? 1280},${options.height ?? 943}`,
     '--disable-background-networking',
     '--disable-component-update',
@@ -31,4 +56,19 @@ export async function startBrowser(
     .setChromeOptions(flags)
     .setChromeService(new chrome.ServiceBuilder(process.env.PYRVEL_CHROMEDRIVER ?? '/usr/bin/chromedriver'))
     .build();
+}
+
+/** Whether the system's OpenGL draws here: asked once. */
+let systemDraws: boolean | undefined;
+
+/** Starts headless Chromium, as the tests, the bench and the command line use it. */
+export async function startBrowser(options: BrowserOptions = {}): Promise<WebDriver> {
+  const wanted = options.renderer ?? readRenderer(process.env.PYRVEL_RENDERER);
+  if (wanted !== undefined || systemDraws !== undefined)
+    return start(wanted ?? (systemDraws ? 'system' : 'swiftshader'), options);
+  const driver = await start('system', options);
+  systemDraws = (await rendererName(driver)) !== null;
+  if (systemDraws) return driver;
+  await driver.quit();
+  return start('swiftshader', options);
 }

@@ -121,7 +121,7 @@ function FrameMeter() {
       <div className="h-1.5 w-14 rounded-full bg-base-300 max-xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>
-      <span className="figures w-8 text-right" data-testid="fps">
+      <span className="figures w-8 text-right" data-testid="fps" data-frames={stats?.frames}>
         {rate}
       </span>
       <span className="quiet text-2xs max-xl:hidden">fps</span>

@@ -2,6 +2,7 @@ import type { Texture, WebGLRenderTarget } from 'three';
 import { listAt, type DataPicture, type ImageKind } from '../../core/kind/kind';
 import { bodyOf } from '../../core/kind/prop';
 import { cyclesOf, type Cycle } from '../../core/patch/cycles';
+import { keepsPictures } from '../../core/patch/history';
 import type { Plan, PlanNode, PlanSource } from '../../core/patch/plan';
 import { feedbackPrecision, numberImages, storedImages } from '../../core/patch/storage';
 import type { NodeRun } from '../../core/run/node-run';
@@ -58,6 +59,8 @@ export class ImageRenderer {
   private step = 0;
   private stepInFrame = 0;
   private unshown: string | null = null;
+  /** The only nodes that are drawn in this frame; null: all that changed. */
+  private only: ReadonlySet<string> | null = null;
   /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
   private readonly exchanged = new Set<string>();
 
@@ -80,10 +83,18 @@ export class ImageRenderer {
 
   /**
    * Draws everything that changed. `wanted`: nodes whose pictures are presented; `unshown`: one that is not drawn, since its
-   * part is done to what enters it when that is presented.
+   * part is done to what enters it when that is presented. `only`: nodes to draw on the way to a later frame; the others
+   * are drawn with the next frame that is whole.
    */
-  draw(scene: Scene, frame: Frame, wanted: Iterable<string>, unshown: string | null = null): void {
+  draw(
+    scene: Scene,
+    frame: Frame,
+    wanted: Iterable<string>,
+    unshown: string | null = null,
+    only: ReadonlySet<string> | null = null,
+  ): void {
     this.update(scene, wanted, unshown);
+    this.only = only;
     this.moving = frame.moment.dt > 0;
     this.returnViews.sixtieths = frame.feedback.sixtieths;
     this.shaders.takeCompiled();
@@ -94,6 +105,11 @@ export class ImageRenderer {
         this.drawIfChanged(cycle.nodes[0], frame, frame.feedback.count);
       }
     }
+  }
+
+  /** Passes over a frame: what changed in it is drawn with the next one. */
+  miss(): void {
+    for (const [id, stored] of this.stored) if (this.run.runs.get(id)?.changed) stored.missed = true;
   }
 
   /** What is wrong, by node: shaders that failed, and what should have come from outside. */
@@ -184,7 +200,13 @@ export class ImageRenderer {
     const stored = this.stored.get(node.id);
     if (!stored) return;
     const run = this.run.runs.get(node.id)!;
-    if (!run.changed && stored.drawn) return;
+    if (!run.changed && stored.drawn && !stored.missed) return;
+    if (this.only && !this.only.has(node.id)) {
+      stored.missed = true;
+      this.updateSheets(stored, frame, steps, (member) => keepsPictures(this.plan!.nodes.get(member)!.kind));
+      return;
+    }
+    stored.missed = false;
     if (this.measure) this.measure(node.id, () => this.drawNode(node, run, stored, frame, steps));
     else this.drawNode(node, run, stored, frame, steps);
   }
@@ -327,10 +349,15 @@ export class ImageRenderer {
     );
   }
 
-  private updateSheets(stored: Stored, frame: Frame, steps: number): void {
+  private updateSheets(
+    stored: Stored,
+    frame: Frame,
+    steps: number,
+    isMeant: (member: string) => boolean = () => true,
+  ): void {
     const members = new Set(stored.shaders.flatMap(({ assembled }) => assembled.members));
     for (const member of members) {
-      if (!this.sheets.has(member)) continue;
+      if (!this.sheets.has(member) || !isMeant(member)) continue;
       this.sheets.update(member, frame, steps, () => this.firstInputOf(member));
     }
   }

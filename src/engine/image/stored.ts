@@ -18,6 +18,8 @@ export interface Stored {
   /** Values that stand in the code of its shader: formulas, options. */
   key: string;
   drawn: boolean;
+  /** It changed in a frame in which it was not drawn. */
+  missed: boolean;
 }
 
 export const newStored = (bits: Bits): Stored => ({
@@ -31,6 +33,7 @@ export const newStored = (bits: Bits): Stored => ({
   data: null,
   key: '',
   drawn: false,
+  missed: false,
 });
 
 /**

@@ -1,7 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
 import { idleInputs } from '../../core/inputs/inputs';
-import type { Frame } from '../../core/run/frame';
 import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
 import { prerollFrames } from './preroll';
@@ -13,11 +12,15 @@ const { fps } = show.canvas;
 /** A player that notes the frames it runs and those it draws. */
 function playerOf(remembers: boolean, returns: number) {
   const frames: { frame: number; drawn: boolean }[] = [];
-  const note =
-    (drawn: boolean) =>
-    (_scene: unknown, { moment }: Frame) =>
+  const pictures = new Set(Array.from({ length: returns }, (_, k) => `n${k}`));
+  const player: Pick<ScenePlayer, 'historyOf' | 'playOnTheWay'> = {
+    historyOf: () => ({ numbers: remembers, pictures }),
+    playOnTheWay(_scene, { moment }, _watched, _height, history) {
+      const drawn = history.pictures.size > 0;
       frames.push({ frame: Math.round(moment.time * fps), drawn });
-  const player = { run: { remembers, returns: { size: returns } }, play: note(true), runFrame: note(false) };
+      return drawn;
+    },
+  };
   return { frames, player: player as unknown as ScenePlayer };
 }
 

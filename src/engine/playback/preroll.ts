@@ -1,15 +1,17 @@
 import type { Frame } from '../../core/run/frame';
 import type { Show } from '../../core/document/types';
 import { momentAt, type Moment } from '../../core/time/clock';
-import type { ScenePlayer } from './scene-player';
+import type { History, ScenePlayer } from './scene-player';
 import type { Preroll } from './transport';
+
+const numbersOnly: History = { numbers: true, pictures: new Set() };
 
 /** Milliseconds of a frame given to the preroll after a jump. */
 const budgetMs = 12;
 
 /**
- * Runs memories up to the goal of a jump, for as long as one frame may take; the last picture stays. Pictures fed back are
- * drawn for the last second of the way only. Returns whether anything was drawn.
+ * Runs memories up to the goal of a jump, for as long as one frame may take; the last picture stays. Pictures that
+ * count later are drawn for the last second of the way only. Returns whether anything was drawn.
  */
 export function prerollFrames(
   way: Preroll,
@@ -25,11 +27,11 @@ export function prerollFrames(
     let isDrawn = false;
     for (const [id, player] of players) {
       const scene = show.scenes.find((other) => other.id === id);
-      if (!scene || !player.run.remembers) continue;
-      if (isNear && player.run.returns.size > 0) {
-        player.play(scene, frame, [], show.canvas.height);
-        isDrawn = true;
-      } else player.runFrame(scene, frame, []);
+      if (!scene) continue;
+      const history = player.historyOf(scene, []);
+      if (!history.numbers) continue;
+      const drawn = player.playOnTheWay(scene, frame, [], show.canvas.height, isNear ? history : numbersOnly);
+      isDrawn ||= drawn;
     }
     way.next++;
     // Work must not pile up on the GPU.

@@ -1,5 +1,7 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Catalogue } from '../../core/kind/kind';
+import { cyclesOf } from '../../core/patch/cycles';
+import { picturesWithHistory } from '../../core/patch/history';
 import { sceneOutOf } from '../../core/patch/plan';
 import type { Frame } from '../../core/run/frame';
 import { SceneRun } from '../../core/run/scene-run';
@@ -13,6 +15,13 @@ import type { MediaLibrary } from '../media/library';
 import { PixelReads } from '../image/pixel-reads';
 import { plainLook, type Look } from '../image/look';
 
+/** What counts of the frames before one. */
+export interface History {
+  numbers: boolean;
+  /** Nodes whose pictures have to be drawn. */
+  pictures: ReadonlySet<string>;
+}
+
 /** One scene being played: its numbers and its pictures. */
 export class ScenePlayer {
   readonly run: SceneRun;
@@ -23,6 +32,9 @@ export class ScenePlayer {
   private shown: string | null = null;
   private lastFrame: Frame | null = null;
   private mediaVersion = 0;
+  private history: { plan: number; pictures: ReadonlySet<string> } | null = null;
+  /** Whether the scene's own picture is wanted, and not only what is watched. */
+  wantsPicture = true;
 
   constructor(
     private gpu: Gpu,
@@ -73,31 +85,76 @@ export class ScenePlayer {
     return isImage && !source.back && !size && precision === 'auto' ? source.node : out;
   }
 
-  /** The same, and all that comes from outside is waited for: this very frame of a video, letters, files. */
+  /**
+   * What a later frame needs of the frames before it: nothing, their numbers, or these pictures as well. `watched` as in
+   * `play`.
+   */
+  historyOf(scene: Scene, watched: readonly string[]): History {
+    this.take(scene, watched);
+    const { run } = this;
+    if (this.history?.plan !== run.planVersion)
+      this.history = { plan: run.planVersion, pictures: picturesWithHistory(run.plan, cyclesOf(run.plan)) };
+    const { pictures } = this.history;
+    return { numbers: run.remembers || pictures.size > 0, pictures };
+  }
+
+  /** A frame on the way to a later one: only what that needs of it. Gives whether anything was drawn. */
+  playOnTheWay(
+    scene: Scene,
+    frame: Frame,
+    watched: readonly string[],
+    fullHeight: number,
+    { pictures }: History,
+  ): boolean {
+    const own = this.runFrame(scene, frame, watched);
+    if (pictures.size === 0) {
+      this.renderer.miss();
+      return false;
+    }
+    this.renderer.fullHeight = fullHeight;
+    this.renderer.draw(scene, own, this.drawn(), this.unshown, pictures);
+    this.reads.start(this.run, this.renderer);
+    return true;
+  }
+
+  /**
+   * The same as `play`, and all that comes from outside is waited for: this very frame of a video, letters, files. `only`:
+   * nodes to draw in a frame on the way to a later one.
+   */
   async playExactly(
     scene: Scene,
     frame: Frame,
     watched: readonly string[],
     fullHeight: number,
+    only: ReadonlySet<string> | null = null,
   ): Promise<void> {
     let own = this.runFrame(scene, frame, watched);
     // Letters and models are asked for by the run itself: what has arrived meanwhile is worked out before it is drawn.
     await this.media.settled();
     if (this.media.version !== this.mediaVersion) own = this.runFrame(scene, frame, watched);
+    if (only?.size === 0) {
+      this.renderer.miss();
+      return;
+    }
     this.renderer.fullHeight = fullHeight;
     await this.renderer.reach(scene, own, this.drawn(), this.unshown);
-    this.renderer.draw(scene, own, this.drawn(), this.unshown);
+    this.renderer.draw(scene, own, this.drawn(), this.unshown, only);
     this.reads.start(this.run, this.renderer);
     await this.reads.done();
     this.lastFrame = own;
   }
 
-  /** Works out the numbers of a frame without drawing it; gives the frame as this scene with its own loop has it. */
-  runFrame(scene: Scene, frame: Frame, watched: readonly string[]): Frame {
+  /** Takes a newer state of the scene, and says what is looked at. */
+  private take(scene: Scene, watched: readonly string[]): void {
     this.scene = scene;
-    this.out = sceneOutOf(scene, this.catalogue);
+    this.out = this.wantsPicture ? sceneOutOf(scene, this.catalogue) : null;
     const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
     this.run.update(scene, roots);
+  }
+
+  /** Works out the numbers of a frame; gives the frame as this scene with its own loop has it. */
+  private runFrame(scene: Scene, frame: Frame, watched: readonly string[]): Frame {
+    this.take(scene, watched);
     if (this.media.version !== this.mediaVersion) {
       this.mediaVersion = this.media.version;
       for (const id of this.renderer.nodesWithSheets()) this.run.runs.get(id)?.markStale();

@@ -15,6 +15,9 @@ import { ScenePlayer } from '../playback/scene-player';
 const pictureSteps = 16;
 const pictureStepSeconds = 0.1;
 
+/** Milliseconds that numbers of frames on the way are worked out at a stretch. */
+const longestTurnMs = 12;
+
 function sceneOf(show: Show, id: string): Scene {
   const scene = show.scenes.find((s) => s.id === id);
   if (!scene) throw new Error(`There is no scene ${id}.`);
@@ -115,22 +118,34 @@ export class Questions {
     if (!goesOn) {
       exact?.player.dispose();
       const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+      player.wantsPicture = request.node === null;
       this.exact = { key, player, frame: -1, steps: new FeedbackClock(), inputs: this.inputs.exact() };
     }
     const run = this.exact!;
     const { player } = run;
     const { fps } = show.canvas;
     const canvas = { width: request.width, height: request.height };
+    const watched = request.node ? [request.node] : [];
+    const history = player.historyOf(scene, watched);
+    let rested = performance.now();
     for (let k = run.frame + 1; k <= request.frame; k++) {
       const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
+      const feedback = run.steps.next(moment.dt);
+      const isOnTheWay = k < request.frame;
+      if (isOnTheWay && !history.numbers) continue;
+      const frame = { moment, live: run.inputs.at(moment.time, player.run.hears), canvas, feedback };
       await player.playExactly(
         scene,
-        { moment, live: run.inputs.at(moment.time, true), canvas, feedback: run.steps.next(moment.dt) },
-        request.node ? [request.node] : [],
+        frame,
+        watched,
         show.canvas.height,
+        isOnTheWay ? history.pictures : null,
       );
       // Work must not pile up on the GPU, and live frames and messages go on in between.
-      if (k % 4 === 3) await this.gpu.finish();
+      if (history.pictures.size > 0 ? k % 4 === 3 : performance.now() - rested > longestTurnMs) {
+        await this.gpu.finish();
+        rested = performance.now();
+      }
     }
     run.frame = request.frame;
     const faults = Object.entries(player.faults());
@@ -146,7 +161,10 @@ export class Questions {
     const steps = new FeedbackClock();
     const inputs = this.inputs.exact();
     try {
+      const history = player.historyOf(scene, []);
       for (let k = 0; k < pictureSteps; k++) {
+        const isLast = k === pictureSteps - 1;
+        if (!isLast && !history.numbers) continue;
         const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
         await player.playExactly(
           scene,
@@ -159,6 +177,7 @@ export class Questions {
           },
           [],
           canvas.height,
+          isLast ? null : history.pictures,
         );
         // The stage and the desk come first: each step waits until the GPU is done with the one before.
         await this.gpu.finish();

@@ -1,0 +1,312 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { By, type WebDriver } from 'selenium-webdriver';
+import { rendererName, startBrowser } from '../bin/browser';
+import { makeShow } from '../src/core/show/create';
+import { writeShow } from '../src/core/show/validate';
+import type { Show } from '../src/core/document/types';
+import { median } from '../src/engine/bench/measure';
+import { catalogue } from '../src/nodes/catalogue';
+import { listen, makeApp } from '../src/server/server';
+
+const root = path.resolve(import.meta.dirname, '..');
+/** Frames a second that a display shows here, and a show asks for. */
+const displayRate = 60;
+/** Milliseconds that frames are counted for, and those before, in which shaders are compiled and panels settle. */
+const countMs = 5000;
+const settleMs = 2500;
+const patience = 120000;
+/** The scene that plays while pointer events are timed: the heaviest. */
+const heavy = 'Hedge Flight';
+
+/** Figures of the desk: real pages in headless Chromium. */
+export const deskFigures = [
+  'deskShare',
+  'playShare',
+  'stageShare',
+  'emptyDesk',
+  'inputLatency',
+  'panLatency',
+  'stageKept',
+] as const;
+type DeskFigure = (typeof deskFigures)[number];
+
+/** A value that was measured, and what was measured on the way. */
+type Tell = (name: string, value: number, about: string) => void;
+
+const sleep = (ms: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, ms));
+
+const geometricMean = (values: readonly number[]): number =>
+  Math.exp(values.reduce((sum, v) => sum + Math.log(v), 0) / values.length);
+
+const percentile = (values: readonly number[], share: number): number => {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? NaN;
+};
+
+/** A browser window of 1280x800 with the app, worked by its real interface. */
+export class Window {
+  private constructor(
+    readonly driver: WebDriver,
+    private readonly address: string,
+  ) {}
+
+  static async open(address: string, width = 1280, height = 943): Promise<Window> {
+    const driver = await startBrowser({ width, height });
+    await driver.manage().setTimeouts({ script: 600000 });
+    return new Window(driver, address);
+  }
+
+  async close(): Promise<void> {
+    await this.driver.quit();
+  }
+
+  async until(script: string): Promise<void> {
+    await this.driver.wait(() => this.driver.executeScript<boolean>(`return ${script}`), patience, script);
+  }
+
+  async click(selector: string): Promise<void> {
+    await this.driver.wait(
+      () =>
+        this.driver
+          .findElement(By.css(selector))
+          .click()
+          .then(
+            () => true,
+            () => false,
+          ),
+      patience,
+      `could not click ${selector}`,
+    );
+  }
+
+  async bringShow(show: Show): Promise<void> {
+    await this.driver.get(`${this.address}/shows`);
+    await this.until('!!document.querySelector(`[data-testid="import"]`)');
+    await this.driver.executeScript(
+      `const input = document.querySelector('[data-testid="import"]');
+       const files = new DataTransfer();
+       files.items.add(new File([arguments[0]], 'bench.pyrvel.json', { type: 'application/json' }));
+       input.files = files.files;
+       input.dispatchEvent(new Event('change', { bubbles: true }));`,
+      writeShow(show),
+    );
+    await this.click(`[data-show="${show.name}"] button`);
+    // A quarter of the canvas, the size at which the engine alone is measured.
+    await this.click('select[aria-label="Work size"] option[value="0.25"]');
+  }
+
+  async view(name: 'build' | 'play'): Promise<void> {
+    await this.click(`nav a[href="/${name}"]`);
+  }
+
+  /** Frames that the engine drew so far, as its next report says, and when the page had that. */
+  private framesNow(): Promise<[number, number]> {
+    return this.driver.executeAsyncScript<[number, number]>(`
+      const done = arguments[0];
+      const meter = document.querySelector('[data-testid="fps"]');
+      const tell = () => { seen.disconnect(); done([Number(meter.dataset.frames), performance.now()]); };
+      const seen = new MutationObserver(tell);
+      seen.observe(meter, { attributes: true });
+      setTimeout(tell, 10000);`);
+  }
+
+  /** Frames a second, counted from one report to a later one. */
+  async rate(): Promise<number> {
+    await this.until('Number(document.querySelector(`[data-testid="fps"]`)?.dataset.frames) > 3');
+    await sleep(settleMs);
+    const [first, start] = await this.framesNow();
+    await sleep(countMs);
+    const [last, end] = await this.framesNow();
+    return ((last - first) * 1000) / (end - start);
+  }
+
+  /** Milliseconds from each pointer event to the end of the frame in which the page answered it, while `act` moves the pointer. */
+  async latencies(act: () => Promise<void>): Promise<number[]> {
+    await this.driver.executeScript(`
+      const channel = new MessageChannel();
+      let open = [];
+      window.pyrvelLatencies = [];
+      // The message is taken after the frame was painted.
+      channel.port1.onmessage = () => {
+        const now = performance.now();
+        window.pyrvelLatencies.push(...open.map((at) => now - at));
+        open = [];
+      };
+      window.pyrvelListen = (event) => {
+        if (open.push(event.timeStamp) === 1) requestAnimationFrame(() => channel.port2.postMessage(null));
+      };
+      addEventListener('pointermove', window.pyrvelListen, { capture: true });`);
+    await act();
+    await sleep(1000);
+    return this.driver.executeScript<number[]>(
+      `removeEventListener('pointermove', window.pyrvelListen, { capture: true }); return window.pyrvelLatencies`,
+    );
+  }
+
+  /** Drags an element to and fro from a place in it, given from its middle. */
+  async drag(selector: string, x: number, y: number): Promise<void> {
+    const origin = await this.driver.findElement(By.css(selector));
+    const hand = this.driver.actions({ async: true }).move({ origin, x, y }).press();
+    for (let k = 1; k <= 60; k++)
+      hand.move({
+        origin,
+        x: x + Math.round(60 * Math.sin(k / 6)),
+        y: y + Math.round(20 * Math.sin(k / 4)),
+        duration: 30,
+      });
+    await hand.release().perform();
+  }
+}
+
+/** Frames a second of the engine alone at 480x270, no more than a display shows. */
+async function engineRates(address: string, show: Show): Promise<Map<string, number>> {
+  const bench = await Window.open(address, 400, 300);
+  const { driver } = bench;
+  const rates = new Map<string, number>();
+  try {
+    console.log(`# ${await rendererName(driver)}`);
+    await driver.get(`${address}/bench.html`);
+    await bench.until('Boolean(window.pyrvelBench)');
+    for (const scene of show.scenes) {
+      await driver.executeScript('window.pyrvelBench.open(arguments[0], arguments[1])', scene.name, {
+        ...show,
+        scenes: [scene],
+      });
+      const once = await driver.executeScript<number>('return window.pyrvelBench.time(1)');
+      const frames = Math.max(2, Math.min(40, Math.round(900 / once)));
+      const times: number[] = [];
+      for (let round = 0; round < 3; round++)
+        times.push(
+          await driver.executeScript<number>('return window.pyrvelBench.time(arguments[0])', frames),
+        );
+      rates.set(scene.name, Math.min(displayRate, 1000 / median(times)));
+    }
+  } finally {
+    await bench.close();
+  }
+  return rates;
+}
+
+/** Frames a second of each scene in a view as a share of what the engine alone draws. */
+async function share(
+  window: Window,
+  figure: DeskFigure,
+  alone: ReadonlyMap<string, number>,
+  go: (scene: string) => Promise<void>,
+  tell: Tell,
+): Promise<void> {
+  const shares: number[] = [];
+  const rates: number[] = [];
+  for (const [scene, most] of alone) {
+    await go(scene);
+    const rate = await window.rate();
+    rates.push(rate);
+    shares.push(rate / most);
+    tell(`${figure}:${scene}`, rate / most, `${rate.toFixed(1)} of ${most.toFixed(1)} frames a second`);
+  }
+  const about = `least ${Math.min(...shares).toFixed(2)}; ${geometricMean(rates).toFixed(1)} frames a second (geometric means)`;
+  tell(figure, geometricMean(shares), about);
+}
+
+export const openScene = (window: Window, scene: string): Promise<void> =>
+  window.click(`[role="tab"][data-scene="${scene}"]`);
+
+export async function openStage({ driver }: Window): Promise<void> {
+  const before = await driver.getWindowHandle();
+  await driver.findElement(By.css('[aria-label="Stage"] .btn-primary')).click();
+  await driver.wait(async () => (await driver.getAllWindowHandles()).length === 2, patience);
+  const stage = (await driver.getAllWindowHandles()).find((handle) => handle !== before)!;
+  await driver.switchTo().window(stage);
+  await driver.manage().window().setRect({ width: 1280, height: 720 });
+  await driver.switchTo().window(before);
+}
+
+/** Share of the frames on stage that go on while the editor's main thread is blocked for a second, over one in which it is not. */
+async function stageKept(window: Window): Promise<[number, string]> {
+  const { driver } = window;
+  await window.click('[title="Where the time goes"]');
+  const frames = (block: boolean): Promise<number> =>
+    driver.executeAsyncScript<number>(
+      `const [block, done] = arguments;
+       const count = () => Number(document.querySelector('[data-testid="stage-frames"]').textContent);
+       const onNext = (then) => { const seen = new MutationObserver(() => { seen.disconnect(); then(); });
+         seen.observe(document.querySelector('[data-testid="stage-frames"]'), { characterData: true, subtree: true, childList: true }); };
+       onNext(() => {
+         const [first, start] = [count(), performance.now()];
+         if (block) while (performance.now() - start < 1000);
+         setTimeout(() => onNext(() => done(((count() - first) * 1000) / (performance.now() - start))), block ? 0 : 1000);
+       });`,
+      block,
+    );
+  const rounds: [number, number][] = [];
+  for (let k = 0; k < 7; k++) rounds.push([await frames(true), await frames(false)]);
+  const [blocked, free] = [0, 1].map((side) => median(rounds.map((pair) => pair[side])));
+  return [
+    median(rounds.map(([a, b]) => a / b)),
+    `${blocked.toFixed(1)} frames a second on stage while blocked, ${free.toFixed(1)} while not`,
+  ];
+}
+
+/** Measures the whole desk in headless Chromium at 1280x800. */
+export async function measureDesk(isWanted: (figure: string) => boolean, tell: Tell): Promise<void> {
+  const whole = JSON.parse(readFileSync(path.join(root, 'demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
+  const wants = (figure: DeskFigure): boolean => isWanted(figure);
+  const { server, address } = await listen(makeApp(), 0);
+  const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
+  const show = { ...whole, name: 'Bench Apiary', fadeSeconds: 0 };
+  try {
+    const alone = shares.length ? await engineRates(address, show) : new Map<string, number>();
+    const window = await Window.open(address);
+    try {
+      if (wants('emptyDesk')) {
+        await window.bringShow(makeShow(catalogue, 'Empty'));
+        const rate = await window.rate();
+        tell('emptyDesk', rate / displayRate, `${rate.toFixed(1)} frames a second`);
+      }
+      await window.bringShow(show);
+      if (wants('deskShare'))
+        await share(window, 'deskShare', alone, (scene) => openScene(window, scene), tell);
+      if (wants('inputLatency') || wants('panLatency')) {
+        await openScene(window, heavy);
+        await window.rate();
+        const timed = async (figure: DeskFigure, act: () => Promise<void>): Promise<void> => {
+          if (!wants(figure)) return;
+          const times = await window.latencies(act);
+          tell(
+            figure,
+            percentile(times, 0.95),
+            `median ${median(times).toFixed(1)} ms of ${times.length} events`,
+          );
+        };
+        await timed('panLatency', () => window.drag('.react-flow__pane', 0, 100));
+        await window.click('[data-kind="camera"] .truncate');
+        await window.until('!!document.querySelector(`[data-testid="inspector"] [role="spinbutton"]`)');
+        await timed('inputLatency', () => window.drag('[data-testid="inspector"] [role="spinbutton"]', 0, 0));
+      }
+      if (wants('playShare')) {
+        await window.view('play');
+        await share(
+          window,
+          'playShare',
+          alone,
+          (scene) => window.click(`[data-scene-button="${scene}"] button`),
+          tell,
+        );
+      }
+      if (wants('stageShare') || wants('stageKept')) {
+        await window.view('build');
+        await openScene(window, show.scenes[0].name);
+        await openStage(window);
+        if (wants('stageKept')) tell('stageKept', ...(await stageKept(window)));
+        if (wants('stageShare'))
+          await share(window, 'stageShare', alone, (scene) => openScene(window, scene), tell);
+      }
+    } finally {
+      await window.close();
+    }
+  } finally {
+    server.closeAllConnections();
+    server.close();
+  }
+}
