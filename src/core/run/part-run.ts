@@ -60,9 +60,9 @@ export class PartRun {
   ownLength(signal: Signal | null, scope: FormulaScope): number {
     if (!this.takesMany) return 1;
     if (this.plan.source) return signal?.length ?? 0;
-    if (this.expression === null) return 1;
+    if (this.plan.formula === null) return 1;
     try {
-      return scope.longest(this.expression);
+      return scope.longest(this.expressionOf(this.plan.formula, scope));
     } catch {
       return 1; // said by update(), which runs the same formula
     }
@@ -113,14 +113,19 @@ export class PartRun {
     return into;
   }
 
+  /** The formula as it was read, at its first use. */
+  private expressionOf(text: string, scope: FormulaScope): Expression {
+    this.expression ??= parseFormula(text, (name) => name === 'value' || scope.has(name), [
+      'value',
+      ...momentNames,
+      ...scope.known(),
+    ]);
+    return this.expression;
+  }
+
   private fromFormula(text: string, count: number, moment: Moment, scope: FormulaScope): Float32Array | null {
     try {
-      this.expression ??= parseFormula(text, (name) => name === 'value' || scope.has(name), [
-        'value',
-        ...momentNames,
-        ...scope.known(),
-      ]);
-      const expression = this.expression;
+      const expression = this.expressionOf(text, scope);
       const varying = this.takesMany ? scope.varying(expression) : [];
       const key = varying.join(' ');
       if (!this.runner || this.varies !== `:${key}`) {

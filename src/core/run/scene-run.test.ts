@@ -177,6 +177,15 @@ describe('many samples', () => {
     for (let k = 0; k < 3; k++) expect([...place[k]]).toEqual(samples(scatter, k));
   });
 
+  test('a formula says how many copies there are from the very first frame', () => {
+    add('number-line', { samples: 5 });
+    const copies = add('instances', { count: 0 });
+    setFormula(scene, copies, 'place.x', 'number_line');
+    update(copies);
+    step();
+    expect(run.runs.get(copies)!.count).toBe(5);
+  });
+
   test('copies count with points, with pixels and with rows', () => {
     const copies = add('instances');
     wire(add('ball', { form: 'even', points: 77 }), copies, 'on');
