@@ -163,6 +163,11 @@ export class DrawnProps {
     return this.takeReady(drawn, job.waits) ? drawn : null;
   }
 
+  /** Whether the shader of a prop is still being compiled. */
+  isComing(key: string): boolean {
+    return (this.drawn.get(key)?.coming ?? null) !== null;
+  }
+
   private make(
     key: string,
     shape: Shape,

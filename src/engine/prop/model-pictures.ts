@@ -61,10 +61,13 @@ export class ModelPictures {
       magFilter: LinearFilter,
       wrapS: RepeatWrapping,
       wrapT: RepeatWrapping,
-      generateMipmaps: true,
       depthBuffer: false,
     });
-    from.forEach((texture, layer) => gpu.copy(texture ?? gpu.white, target, layer));
+    from.forEach((texture, layer) => {
+      // Smaller versions are made once, when all layers are there.
+      target.texture.generateMipmaps = layer === from.length - 1;
+      gpu.copy(texture ?? gpu.white, target, layer);
+    });
     this.target = target;
     this.from = from;
   }

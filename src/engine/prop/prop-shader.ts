@@ -77,6 +77,7 @@ export function propVertex(form: PropForm, forDistance = false): string {
   const way = form.lift && (form.lift.along === 'normal' ? 'normal' : axes[form.lift.along]);
   const otherWay = form.lift && (form.lift.along === 'normal' ? 'otherNormal' : axes[form.lift.along]);
   return `precision highp float;
+precision highp sampler2D;
 precision highp int;
 in vec3 position;
 ${normal ? 'in vec3 normal;' : ''}
@@ -219,6 +220,7 @@ export function propFragment(form: PropForm, lights: readonly LightForm[]): stri
   const shadows = lights.some(({ shadow }) => shadow);
   return `// lights: ${lit ? lightKey(lights) : ''}
 precision highp float;
+precision highp sampler2D;
 precision highp int;
 ${declareCover(form)}
 ${hasWorld(form) ? 'in vec3 world;' : ''}
@@ -270,6 +272,7 @@ void main() {
 /** The same mesh, giving how far it is: for shadows, depth pictures and depth blur. */
 export function distanceFragment(form: PropForm): string {
   return `precision highp float;
+precision highp sampler2D;
 precision highp int;
 ${declareCover(form)}
 in float away;

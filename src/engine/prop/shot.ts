@@ -101,9 +101,11 @@ export class ShotPainter {
     const shown: Drawn[] = [];
     let ready = true;
     bodies.forEach((prop, order) => {
-      const drawn = this.props.bring(`${job.node} ${prop.node} ${order}`, prop, job, forms);
+      const key = `${job.node} ${prop.node} ${order}`;
+      const drawn = this.props.bring(key, prop, job, forms);
+      // One that can't be drawn yet counts as well: a scene that stands still would never be drawn again.
+      ready &&= !this.props.isComing(key);
       if (!drawn) return;
-      ready &&= drawn.coming === null;
       // What hides comes first, then the rest in the order it was wired.
       drawn.object.renderOrder = (drawn.look.solid ? 0 : 1000) + order;
       shown.push(drawn);
