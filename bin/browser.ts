@@ -1,5 +1,6 @@
 import { Builder, type WebDriver } from 'selenium-webdriver';
 import chrome from 'selenium-webdriver/chrome.js';
+import { UsageError } from './arguments';
 
 /**
  * What draws in headless Chromium: `system` is the system's OpenGL (a graphics card, or Mesa's llvmpipe, which draws our
@@ -15,7 +16,7 @@ const flagsOf: Record<Renderer, readonly string[]> = {
 /** Reads the name of a renderer; undefined stands for the quickest that works. */
 export function readRenderer(text: string | undefined): Renderer | undefined {
   if (text === undefined || text in flagsOf) return text as Renderer | undefined;
-  throw new Error(`There is no renderer “${text}”. Use ${Object.keys(flagsOf).join(' or ')}.`);
+  throw new UsageError(`There is no renderer “${text}”. Use ${Object.keys(flagsOf).join(' or ')}.`);
 }
 
 /** The renderer's name for itself; null if it gives no WebGL2. */
@@ -31,6 +32,8 @@ interface BrowserOptions {
   height?: number;
   /** A microphone that beeps and a camera, made up by the browser, which may be used without asking. */
   devices?: boolean;
+  /** Heap sizes are told exactly, and garbage is collected on demand. */
+  precise?: boolean;
   /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
   renderer?: Renderer;
 }
@@ -48,6 +51,7 @@ function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> 
     '--disable-popup-blocking',
     '--no-first-run',
   );
+  if (options.precise) flags.addArguments('--enable-precise-memory-info', '--js-flags=--expose-gc');
   if (options.devices)
     flags.addArguments('--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream');
   flags.setBinaryPath(process.env.PYRVEL_CHROMIUM ?? '/usr/bin/chromium');

@@ -39,7 +39,7 @@ function BeatLamps() {
   const playing = liveStore((s) => s.transport.playing);
   const at = ((beat % beats) + beats) % beats;
   return (
-    <div className="flex gap-1" role="img" aria-label={`Beat ${at + 1} of ${beats}`}>
+    <div className="live flex gap-1" role="img" aria-label={`Beat ${at + 1} of ${beats}`}>
       {Array.from({ length: beats }, (_, k) => (
         <span
           key={k}
@@ -76,7 +76,7 @@ function Transport() {
         className={playing ? '' : 'text-primary'}
       />
       <CommandButton id="transport.step" icon={StepForward} />
-      <output className="figures w-16 text-right" aria-label="Time" data-testid="time">
+      <output className="live figures w-16 text-right" aria-label="Time" data-testid="time">
         {seconds.toFixed(1)}&thinsp;s
       </output>
       <span className="mx-1 h-4 border-l edge max-xl:mx-0" />
@@ -117,7 +117,7 @@ function FrameMeter() {
     ? `${rate} of ${fps} frames a second · ${stats.frameMs.toFixed(1)} ms a frame, ${stats.cpuMs.toFixed(1)} ms of it in the worker · ${stats.passes} passes · drawn at ${stats.width} x ${stats.height}`
     : 'Nothing drawn yet';
   return (
-    <div className="flex items-center gap-2" title={about} role="img" aria-label={about}>
+    <div className="live flex items-center gap-2" title={about} role="img" aria-label={about}>
       <div className="h-1.5 w-14 rounded-full bg-base-300 max-xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>

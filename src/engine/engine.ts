@@ -10,9 +10,9 @@ import { Pacer } from './gpu/pacer';
 import { FeedbackWatch } from './output/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
+import { LiveLayer } from './layer/live-layer';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
-import { Previews } from './output/previews';
 import { plainLook } from './image/look';
 import { Presenter } from './output/presenter';
 import { presented } from './output/presented';
@@ -23,6 +23,7 @@ import { ScenePlayers } from './playback/scene-players';
 import { WorkSize } from './playback/work-size';
 import type {
   EngineRequest,
+  LayerLayout,
   FromEngine,
   OutputSource,
   OutputSpec,
@@ -60,7 +61,7 @@ interface Graphics {
   clock: GpuClock;
   presenter: Presenter;
   questions: Questions;
-  previews: Previews;
+  layer: LiveLayer;
   feedbackWatch: FeedbackWatch;
   darkWatch: DarkWatch;
 }
@@ -88,6 +89,12 @@ export class Engine {
   private readonly workSize = new WorkSize();
   private show: Show | null = null;
   private watch: Watch = { scene: null, cards: [], bench: null, inspected: null };
+  /** What of the patch is in sight; null: nothing. */
+  private layout: LayerLayout | null = null;
+  /** No picture was made of it yet. */
+  private layoutIsNew = false;
+  /** A picture of the live layer is on its way to the page. */
+  private layerIsOut = false;
   /** The editor wants to see what is heard. */
   private hearing = false;
   /** Some scene listens to sound: it is analysed all the time, as catching up when that scene comes would cost a frame. */
@@ -117,9 +124,7 @@ export class Engine {
         presenter,
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
-        previews: new Previews(gpu, (pixels, width, cells) =>
-          this.tell({ type: 'previews', pixels, width, cells }, [pixels.buffer]),
-        ),
+        layer: new LiveLayer(gpu),
         feedbackWatch: new FeedbackWatch(gpu),
         darkWatch: new DarkWatch(gpu, presenter, (scene, dark) => this.tell({ type: 'dark', scene, dark })),
       };
@@ -194,6 +199,14 @@ export class Engine {
       case 'work-scale':
         this.workSize.scale = message.scale;
         break;
+      case 'layer':
+        this.layout = message.layout;
+        this.layoutIsNew = true;
+        if (!message.layout) this.outputs.least = { width: 1, height: 1 };
+        break;
+      case 'layer-taken':
+        this.layerIsOut = false;
+        break;
       case 'clear-return':
         this.players.playing.get(message.scene)?.run.clearReturn(message.wire);
         break;
@@ -263,7 +276,6 @@ export class Engine {
   private tick(now: number): void {
     const { show } = this;
     if (!show) return;
-    this.reportPerformance(now);
     if (!this.graphics || this.graphics.gpu.isLost) {
       if (this.graphics) this.loseGraphics(now);
       if (now - this.lastAttempt > graphicsRetryMs) {
@@ -271,12 +283,18 @@ export class Engine {
         this.startGraphics();
       }
       this.lastNow = now;
+      this.reportPerformance(now);
       return;
     }
     const { graphics, performance: played } = this;
     graphics.clock.poll(now);
     const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
-    if (this.mustWait(now, graphics.clock)) return;
+    if (this.mustWait(now, graphics.clock)) {
+      // A patch that is moved must not wait for the next frame of a heavy scene.
+      if (this.layoutIsNew && graphics.clock.behind === 0) this.paintLayer(now, graphics, false);
+      return;
+    }
+    this.reportPerformance(now);
     this.lastNow = now;
     played.program.advance(real);
     this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
@@ -340,7 +358,8 @@ export class Engine {
     clock.endFrame();
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
-    clock.mark(now);
+    if (gpu.passes > 0) clock.mark(now);
+    else clock.markStill(now);
   }
 
   /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
@@ -366,33 +385,79 @@ export class Engine {
 
   /** The stage is painted last, and stands as it is while it is frozen. */
   private paint(now: number, show: Show, graphics: Graphics): void {
-    const { gpu, previews, feedbackWatch, darkWatch, clock } = graphics;
+    const { layer, gpu, feedbackWatch, darkWatch, clock } = graphics;
     const { blackout, freeze } = this.performance;
     const draw = (output: Readonly<OutputSpec>): boolean => this.drawOutput(output, show, graphics);
-    this.outputs.paint(gpu, 'desk', false, draw);
-    const { scene, cards } = this.watch;
+    const stateOf = (output: Readonly<OutputSpec>): string => this.stateOf(output, graphics);
+    this.outputs.paint(gpu, 'desk', false, draw, stateOf);
+    const { scene } = this.watch;
     const watched = scene ? this.players.playing.get(scene) : undefined;
     const easy = clock.frameMs < 500 / show.canvas.fps;
     if (scene && watched) {
-      previews.turn(now, watched, cards, easy);
+      layer.note(watched);
+      this.paintLayer(now, graphics, easy);
       feedbackWatch.turn(now, watched, easy);
       darkWatch.turn(now, scene, watched, easy);
     }
-    this.outputs.paint(gpu, 'stage', freeze && !blackout, draw);
+    this.outputs.paint(gpu, 'stage', freeze && !blackout, draw, stateOf);
   }
 
-  private drawOutput(output: Readonly<OutputSpec>, show: Show, { presenter, gpu }: Graphics): boolean {
-    const { source, use, mapping } = output;
-    const { players, performance: played } = this;
-    if (source.type === 'node') return players.of(source)?.peek(source.node, null) ?? false;
-    const now = presented(source, played.program.state, {
+  /** What an output shows, as a text that changes whenever that looks otherwise. */
+  private stateOf({ source, use, mapping, width, height }: Readonly<OutputSpec>, { gpu }: Graphics): string {
+    const where = `${width}x${height} ${JSON.stringify(mapping)}`;
+    if (source.type === 'node') {
+      const run = this.players.of(source)?.run.runs.get(source.node);
+      return `${where} ${source.scene} ${source.node} ${run?.changed === false ? 'still' : `frame ${this.frames}`}`;
+    }
+    const { first, second, fade } = this.presentedBy(source, gpu);
+    const looks = [first, second].map(({ texture, background, brightness }) => [
+      texture.uuid,
+      background,
+      brightness,
+    ]);
+    return `${where} ${JSON.stringify(looks)} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
+  }
+
+  private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {
+    return this.performance.blackout && (use === 'stage' || source.type === 'program');
+  }
+
+  private presentedBy(
+    source: Exclude<OutputSource, { type: 'node' }>,
+    gpu: Gpu,
+  ): ReturnType<typeof presented> {
+    const { players } = this;
+    return presented(source, this.performance.program.state, {
       ofScene: (id) => players.playing.get(id)?.look,
       of: (one) => players.of(one)?.look,
       nothing: plainLook(gpu.empty),
     });
-    const isBlack = played.blackout && (use === 'stage' || source.type === 'program');
+  }
+
+  /** Paints the live layer of the patch, unless the page has not taken the last one. */
+  private paintLayer(now: number, { gpu, layer }: Graphics, easy: boolean): void {
+    const { layout } = this;
+    const player = layout && this.players.playing.get(layout.scene);
+    if (!layout || !player || this.layerIsOut || !layer.hasNews(layout, player)) return;
+    const { width, height, ratio, view, scene } = layout;
+    this.outputs.least = { width, height };
+    const size = this.outputs.fit(gpu);
+    layer.paint(layout, player, now, !easy);
+    this.layerIsOut = true;
+    this.layoutIsNew = false;
+    const bitmap = gpu.canvas.transferToImageBitmap();
+    const share: [number, number] = [width / size.width, height / size.height];
+    this.tell({ type: 'layer-painted', bitmap, share, layout: { scene, width, height, ratio, view } }, [
+      bitmap,
+    ]);
+  }
+
+  private drawOutput(output: Readonly<OutputSpec>, show: Show, { presenter, gpu }: Graphics): boolean {
+    const { source, use, mapping } = output;
+    if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
+    const now = this.presentedBy(source, gpu);
     const aspect = show.canvas.width / show.canvas.height;
-    presenter.draw({ ...now, level: isBlack ? 0 : 1 }, output, { aspect, mapping });
+    presenter.draw({ ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, { aspect, mapping });
     return true;
   }
 

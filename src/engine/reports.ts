@@ -6,13 +6,13 @@ import type { ScenePlayer } from './playback/scene-player';
 import type { FromEngine, PerformanceState, Stats, Watch } from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
-const every = { performance: 40, glance: 50, heard: 50, faults: 100, stats: 250 } as const;
+const every = { performance: 40, glance: 50, cards: 500, heard: 50, faults: 100, stats: 250 } as const;
 
 type Tell = (message: FromEngine) => void;
 
 /** Tells the interface what the engine does, each thing no more often than it can be read. */
 export class Reports {
-  private readonly last = { performance: 0, glance: 0, heard: 0, faults: 0, stats: 0 };
+  private readonly last = { performance: 0, glance: 0, cards: 0, heard: 0, faults: 0, stats: 0 };
   private readonly toldFaults = new Map<string, string>();
 
   constructor(private readonly tell: Tell) {}
@@ -38,7 +38,7 @@ export class Reports {
   /** Each report makes the page paint: `frameMs` of a busy GPU makes them rarer. */
   glance(now: number, player: ScenePlayer, { cards, inspected, bench }: Watch, frameMs: number): void {
     if (!this.isDue('glance', now, frameMs / 2)) return;
-    const nodes = glanceNodes(player.run, cards);
+    const nodes = this.isDue('cards', now) ? glanceNodes(player.run, cards) : null;
     const parts = inspected ? glanceParts(player.run, inspected) : [];
     this.tell({ type: 'glance', nodes, parts, bench: bench ? benchData(player.run, bench) : null });
   }

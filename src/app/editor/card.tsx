@@ -3,108 +3,28 @@ import { Handle, Position, useUpdateNodeInternals, type NodeProps } from '@xyflo
 import clsx from 'clsx';
 import { TriangleAlert } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
-import type { NodeGlance } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { useSession } from '../data/session';
-import { liveStore, onGlance, usePreview } from '../engine/live';
-import { shortNumber } from '../parts/scrub-number';
+import { liveStore, onGlance } from '../engine/live';
 import { hoverNode } from './alt-node';
-import { drawPoints } from './bench/draw-points';
+import { faceWidth } from './live-layout';
 import { leftPorts, lowerPorts, wireColour, type CardNode } from './flow-model';
-import { setMeanColour } from './wire-colours';
 
-export const faceWidth = 152;
-export const faceHeight = 86;
-
-/** The face of an image or field: its picture, sent by the engine a few times a second. */
-function PictureFace({ id }: { id: string }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  usePreview(id, (sheet, cell) => {
-    const context = canvas.current?.getContext('2d');
-    if (!context) return;
-    context.putImageData(sheet, -cell.x, -cell.y, cell.x, cell.y, cell.width, cell.height);
-    canvas.current!.dataset.drawn = String(Number(canvas.current!.dataset.drawn ?? 0) + 1);
-    setMeanColour(id, sheet, cell);
-  });
-  return (
-    <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full bg-black" />
-  );
-}
-
-const theme = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name);
-
-/** Draws a signal: one value as the trace of the last seconds, several as bars side by side. */
-function drawSignal(context: CanvasRenderingContext2D, glance: NodeGlance, trace: number[]): void {
-  const { width, height } = context.canvas;
-  context.clearRect(0, 0, width, height);
-  const colour = theme('--wire-signal');
-  const values = glance.count > 1 ? [...glance.samples] : trace;
-  if (values.length === 0) return;
-  const low = Math.min(0, ...values);
-  let high = Math.max(0, ...values);
-  if (high - low < 1e-6) high = low + 1;
-  const pad = 10;
-  const y = (v: number): number => height - pad - ((v - low) / (high - low)) * (height - 2 * pad);
-  context.strokeStyle = context.fillStyle = colour;
-  context.globalAlpha = 0.25;
-  context.fillRect(0, y(0), width, 1);
-  context.globalAlpha = 1;
-  if (glance.count > 1) {
-    const step = (width - 16) / values.length;
-    values.forEach((v, k) =>
-      context.fillRect(
-        8 + k * step,
-        Math.min(y(v), y(0)),
-        Math.max(1, step - 1),
-        Math.max(1, Math.abs(y(v) - y(0))),
-      ),
-    );
-    return;
-  }
-  context.lineWidth = 1.5;
-  context.beginPath();
-  values.forEach((v, k) => context.lineTo(8 + (k / 119) * (width - 16), y(v)));
-  context.stroke();
-}
-
-function NumbersFace({ id }: { id: string }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  const caption = useRef<HTMLSpanElement>(null);
+/** What a card gives in words, for those who do not see its face: the engine paints that behind the card. */
+function Face({ id, name, isPicture }: { id: string; name: string; isPicture: boolean }) {
+  const face = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    const trace: number[] = [];
-    return onGlance(id, (glance) => {
-      const context = canvas.current?.getContext('2d');
-      if (!context) return;
-      if (glance.kind === 'signal') {
-        trace.push(glance.values[0] ?? 0);
-        if (trace.length > 120) trace.shift();
-        drawSignal(context, glance, trace);
-        const values = glance.lanes
-          .slice(0, 3)
-          .map(
-            (lane, k) => `${glance.lanes.length > 1 ? `${lane} ` : ''}${shortNumber(glance.values[k], 2)}`,
-          );
-        caption.current!.textContent = `${values.join('  ')}${glance.count > 1 ? `  ·${glance.count}` : ''}`;
-      } else {
-        drawPoints(context, glance.samples, theme(glance.kind === 'shape' ? '--wire-shape' : '--wire-prop'));
-        caption.current!.textContent =
-          glance.kind === 'shape'
-            ? `${glance.count} points`
-            : glance.count > 1
-              ? `${glance.count} copies`
-              : glance.about;
-      }
-    });
-  }, [id]);
+    if (isPicture) return;
+    return onGlance(id, ({ caption }) => face.current?.setAttribute('aria-label', caption));
+  }, [id, isPicture]);
   return (
-    <div className="relative h-full w-full bg-base-100">
-      <canvas ref={canvas} width={faceWidth} height={faceHeight} className="block h-full w-full" />
-      <span
-        ref={caption}
-        className="figures absolute right-1.5 bottom-0.5 left-1.5 truncate text-right text-2xs"
-        data-testid="numbers"
-      />
-    </div>
+    <div
+      ref={face}
+      role="img"
+      aria-label={isPicture ? `Picture of ${name}` : 'Nothing yet'}
+      className="h-full w-full"
+      data-testid={isPicture ? 'face' : 'numbers'}
+    />
   );
 }
 
@@ -160,7 +80,7 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
       data-node={node.name}
       data-kind={kind.id}
       className={clsx(
-        'group rounded-md border bg-base-200 shadow-md',
+        'group rounded-md border shadow-md',
         selected ? 'border-primary ring-1 ring-primary' : fault ? 'border-error' : 'edge',
         !node.on && 'opacity-45',
       )}
@@ -168,17 +88,13 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
       onPointerEnter={() => hoverNode(id)}
       onPointerLeave={() => hoverNode(null)}
     >
-      <div className={clsx('relative overflow-hidden', signal ? 'h-14' : 'h-[86px]', 'rounded-t-[5px]')}>
-        {kind.output === 'image' || kind.output === 'field' ? (
-          <PictureFace id={id} />
-        ) : (
-          <NumbersFace id={id} />
-        )}
+      <div className={clsx('relative', signal ? 'h-14' : 'h-[86px]')}>
+        <Face id={id} name={node.name} isPicture={kind.output === 'image' || kind.output === 'field'} />
         {!node.on && (
           <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>
         )}
       </div>
-      <div className="flex h-7 items-center gap-1 px-2">
+      <div className="flex h-7 items-center gap-1 rounded-b-[5px] bg-base-200 px-2">
         <span className="h-1.5 w-1.5 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
         <span
           className="grow truncate font-medium"

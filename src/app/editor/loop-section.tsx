@@ -5,7 +5,8 @@ import type { Scene, SceneLoop } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene, endGesture, useShow } from '../data/show-store';
-import { ScrubNumber, shortNumber } from '../parts/scrub-number';
+import { ScrubNumber } from '../parts/scrub-number';
+import { shortNumber } from '../../core/text/short-number';
 import { SelectField } from '../parts/field';
 
 const unitWords: Readonly<Record<Pace['unit'], string>> = {

@@ -7,7 +7,7 @@ import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
-import { shortNumber } from '../parts/scrub-number';
+import { shortNumber } from '../../core/text/short-number';
 import { useAltNode } from './alt-node';
 import { MonitorOverlay } from './monitor-overlay';
 import { WhyDark } from './why-dark';
@@ -94,7 +94,7 @@ export function Monitor({ scene }: { scene: Scene }) {
         )}
       </div>
       <div className="flex h-7 items-center gap-2 px-3">
-        <span className="figures quiet text-2xs whitespace-nowrap">
+        <span className="live figures quiet text-2xs whitespace-nowrap">
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         <span className="grow" />

@@ -17,12 +17,14 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
 import { AddPalette } from './add-palette';
-import { Card, faceHeight, faceWidth } from './card';
+import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { cardsIn, seeCards } from './in-sight';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
+import { LiveLayer } from './live-layer';
+import { faceHeight, faceWidth } from './live-layout';
 import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
@@ -178,6 +180,7 @@ export function Patch({ scene }: { scene: Scene }) {
         disableKeyboardA11y
       >
         <Background variant={BackgroundVariant.Dots} gap={24} size={1} color="var(--color-base-300)" />
+        <LiveLayer scene={scene} />
       </ReactFlow>
       <div className="absolute top-2 left-2 flex gap-1">
         <button

@@ -1,10 +1,9 @@
 import { kindOf } from '../../core/kind/kind';
-import ELK from 'elkjs/lib/elk.bundled.js';
 import type { Scene } from '../../core/document/types';
 import { moveNode } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
-import { faceHeight, faceWidth } from './card';
+import { faceHeight, faceWidth } from './live-layout';
 
 /** Lays the patch out: pictures and shapes from left to right, signals below what they drive. */
 export async function tidy(scene: Scene): Promise<void> {
@@ -15,6 +14,8 @@ export async function tidy(scene: Scene): Promise<void> {
   });
   const wires = Object.values(scene.wires).filter((wire) => !wire.back);
   const across = Object.keys(scene.nodes).filter((id) => !isSignal(id));
+  // More than half of the app's own size, and not needed before the first Tidy.
+  const { default: ELK } = await import('elkjs/lib/elk.bundled.js');
   const laid = await new ELK().layout({
     id: 'patch',
     layoutOptions: {

@@ -8,7 +8,7 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';
 import { fittingPort, type AddRequest } from './add-palette';
-import { faceHeight, faceWidth } from './card';
+import { faceHeight, faceWidth } from './live-layout';
 import type { CardNode, WireEdge } from './flow-model';
 
 /** Adding nodes: where Add was asked for, and what it adds. */

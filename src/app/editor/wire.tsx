@@ -1,68 +1,73 @@
 import { BaseEdge, EdgeLabelRenderer, getBezierPath, type EdgeProps } from '@xyflow/react';
 import { Undo2 } from 'lucide-react';
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect } from 'react';
+import type { Carries } from '../../core/kind/kind';
 import { naturalRangeOf } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';
-import { onGlance } from '../engine/live';
 import { wireColour, type WireEdge } from './flow-model';
-import { onMeanColour } from './wire-colours';
+import { placeWire } from './live-layout';
 
-/** A wire that goes back: below both cards, so that it can be told from the others at a glance. */
-function returnPath(sx: number, sy: number, tx: number, ty: number): string {
+/** A wire that goes back: below both cards, so that it can be told from the others at a glance. Two cubics. */
+function returnCurve(sx: number, sy: number, tx: number, ty: number): number[] {
   const low = Math.max(sy, ty) + 92;
-  return `M ${sx} ${sy} C ${sx + 70} ${sy}, ${sx + 70} ${low}, ${(sx + tx) / 2} ${low} S ${tx - 70} ${ty}, ${tx} ${ty}`;
+  const middle = (sx + tx) / 2;
+  // The second leaves the middle in the direction in which the first arrives.
+  const mirrored = 2 * middle - (sx + 70);
+  return [sx, sy, sx + 70, sy, sx + 70, low, middle, low, middle, low, mirrored, low, tx - 70, ty, tx, ty];
 }
+
+/** Cubics as the path of an SVG. */
+function pathOf(curve: readonly number[]): string {
+  let path = '';
+  for (let k = 0; k < curve.length; k += 8) {
+    const [sx, sy, ax, ay, bx, by, tx, ty] = curve.slice(k, k + 8);
+    path += `${k === 0 ? `M ${sx} ${sy} ` : ''}C ${ax} ${ay}, ${bx} ${by}, ${tx} ${ty} `;
+  }
+  return path;
+}
+
+/** Wires that show what they carry: the engine paints a line in the mean colour of an image, and the bead of a signal. */
+const isLive = (carries: Carries): boolean => carries === 'image' || carries === 'signal';
 
 /** A wire shows what it carries: an image the mean colour of its picture, a signal a bead that rides at its value. */
 export const WireLine = memo(function WireLine(props: EdgeProps<WireEdge>) {
   const { sourceX, sourceY, targetX, targetY, data, selected } = props;
   const { wire, carries } = data!;
-  const [curve, labelX, labelY] = getBezierPath(props);
-  const path = wire.back && carries !== 'signal' ? returnPath(sourceX, sourceY, targetX, targetY) : curve;
-  const bead = useRef<SVGCircleElement>(null);
-  const group = useRef<SVGGElement>(null);
+  const [bezier, labelX, labelY] = getBezierPath(props);
+  const isReturn = wire.back !== undefined && carries !== 'signal';
+  const curve = isReturn
+    ? returnCurve(sourceX, sourceY, targetX, targetY)
+    : (bezier.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number);
+  const path = pathOf(curve);
+  const key = curve.join(' ');
   useEffect(() => {
-    if (carries !== 'image') return;
-    return onMeanColour(wire.from.node, (colour) => group.current?.style.setProperty('--line', colour));
-  }, [carries, wire.from.node]);
-  useEffect(() => {
-    if (carries !== 'signal') return;
-    return onGlance(wire.from.node, (glance) => {
-      const line = group.current?.querySelector('path');
-      if (!line || !bead.current) return;
-      const { sceneId } = sessionStore.getState();
-      const source = showStore.getState().show.scenes.find((s) => s.id === sceneId)?.nodes[wire.from.node];
-      if (!source) return;
-      const [low, high] = wire.fit?.from ?? naturalRangeOf(source, catalogue);
-      const lane = Math.max(0, wire.lane ? glance.lanes.indexOf(wire.lane) : 0);
-      const share = Math.min(1, Math.max(0, (glance.values[lane] - low) / (high - low || 1)));
-      const at = line.getPointAtLength(line.getTotalLength() * (0.08 + 0.84 * share));
-      bead.current.setAttribute('cx', String(at.x));
-      bead.current.setAttribute('cy', String(at.y));
+    if (!isLive(carries)) return;
+    const { sceneId } = sessionStore.getState();
+    const source = showStore.getState().show.scenes.find((s) => s.id === sceneId)?.nodes[wire.from.node];
+    if (!source) return;
+    return placeWire(wire.id, {
+      node: wire.from.node,
+      curve: key.split(' ').map(Number),
+      dashed: wire.back !== undefined,
+      lane: wire.lane ?? null,
+      range: carries === 'signal' ? (wire.fit?.from ?? naturalRangeOf(source, catalogue)) : null,
     });
-  }, [carries, wire]);
+  }, [carries, wire, key]);
   const backX = (sourceX + targetX) / 2;
   const backY = Math.max(sourceY, targetY) + 92;
   return (
-    <g ref={group} style={{ '--line': wireColour(carries) } as React.CSSProperties} data-wire={wire.id}>
+    <g
+      style={{ '--line': wireColour(carries) } as React.CSSProperties}
+      data-wire={wire.id}
+      data-carries={carries}
+    >
       <BaseEdge
         path={path}
         interactionWidth={18}
         style={{ stroke: 'var(--line)', strokeDasharray: wire.back ? '7 5' : undefined }}
       />
-      {carries === 'signal' && (
-        <circle
-          ref={bead}
-          r={4.5}
-          cx={sourceX}
-          cy={sourceY}
-          fill="var(--wire-signal)"
-          stroke="var(--color-base-100)"
-          strokeWidth={2}
-        />
-      )}
       {wire.back && (
         <EdgeLabelRenderer>
           <button

@@ -151,9 +151,14 @@ export class EngineClient {
         this.performance = message.state;
         this.emit(message);
         break;
+      case 'layer-painted':
+        this.emit(message);
+        // A patch that is gone has not taken it.
+        message.bitmap.close();
+        this.post({ type: 'layer-taken' });
+        break;
       case 'opened':
       case 'stats':
-      case 'previews':
       case 'glance':
       case 'faults':
       case 'dark':

@@ -32,7 +32,7 @@ const glance = (node: string, value: number): Extract<FromEngine, { type: 'glanc
       values: [value],
       count: 1,
       samples: Float32Array.of(value),
-      about: '',
+      caption: '',
     },
   ],
   parts: [],

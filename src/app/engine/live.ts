@@ -1,17 +1,16 @@
-import { useEffect, useRef, useSyncExternalStore } from 'react';
+import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
 import type {
   BenchData,
   NodeGlance,
   PartGlance,
   PerformanceState,
-  PreviewCell,
   Stats,
 } from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
-/** What the engine last reported. Fast numbers go to canvases through `onGlance` and `onPreview`, past React. */
+/** What the engine last reported. Numbers of nodes go to elements through `onGlance`, past React; what moves fast on the patch is painted by the engine. */
 interface LiveState extends Omit<PerformanceState, 'number'> {
   stats: Stats | null;
   faults: Record<string, Record<string, string>>;
@@ -36,9 +35,6 @@ export const liveStore = create<LiveState>()(() => ({
   graphics: 'fine',
 }));
 
-/** Gets a sheet of small pictures and which part of it is the node's. */
-type PreviewListener = (sheet: ImageData, cell: PreviewCell) => void;
-const previewListeners = new Map<string, Set<PreviewListener>>();
 const glanceListeners = new Map<string, Set<(glance: NodeGlance) => void>>();
 const partListeners = new Set<(parts: PartGlance[]) => void>();
 const benchListeners = new Set<(bench: BenchData | null) => void>();
@@ -54,11 +50,7 @@ function add<K, L>(map: Map<K, Set<L>>, key: K, listener: L): () => void {
   };
 }
 
-/** Called with each new small picture of an image node. */
-const onPreview = (node: string, listener: PreviewListener): (() => void) =>
-  add(previewListeners, node, listener);
-
-/** Called about twenty times a second with the numbers of a node. */
+/** Called twice a second with the numbers of a node whose card is in sight. */
 export const onGlance = (node: string, listener: (glance: NodeGlance) => void): (() => void) =>
   add(glanceListeners, node, listener);
 
@@ -87,15 +79,6 @@ export function usePart(part: string): PartGlance | null {
     },
     () => last.current,
   );
-}
-
-/** Runs `draw` with each preview of a node; for components that own a canvas. */
-export function usePreview(node: string, draw: PreviewListener): void {
-  const latest = useRef(draw);
-  useEffect(() => {
-    latest.current = draw;
-  });
-  useEffect(() => onPreview(node, (sheet, cell) => latest.current(sheet, cell)), [node]);
 }
 
 /** Brings the engine's words to the stores; called once when the app starts. */
@@ -127,13 +110,8 @@ export function listenToEngine(): void {
       feedback: { ...s.feedback, [scene]: feedback },
     })),
   );
-  client.on('previews', ({ pixels, width, cells }) => {
-    const sheet = new ImageData(pixels, width);
-    for (const cell of cells)
-      for (const listener of previewListeners.get(cell.node) ?? []) listener(sheet, cell);
-  });
   client.on('glance', ({ nodes, parts, bench }) => {
-    for (const glance of nodes) {
+    for (const glance of nodes ?? []) {
       glances.set(glance.node, glance);
       for (const listener of glanceListeners.get(glance.node) ?? []) listener(glance);
     }

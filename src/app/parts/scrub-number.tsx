@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { useRef, useState } from 'react';
 import { say } from './notices';
+import { shortNumber } from '../../core/text/short-number';
 
 interface Props {
   label: string;
@@ -19,14 +20,6 @@ interface Props {
   /** Called when a drag or typing ends. */
   onDone?(): void;
 }
-
-/** Numbers as they are shown: no more digits than needed, at most so many. */
-export const shortNumber = (value: number, digits = 3): string => {
-  if (!Number.isFinite(value)) return '0';
-  const size = Math.abs(value);
-  const places = size >= 1000 ? 0 : size >= 100 ? Math.min(1, digits) : digits;
-  return String(Number(value.toFixed(places)));
-};
 
 /** A number that is dragged (Shift: fine), typed after a click, or stepped with the arrow keys. */
 export function ScrubNumber({

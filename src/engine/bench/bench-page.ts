@@ -7,7 +7,7 @@ import { alike, compare, median, plainOf, ratioOf, type Ratio, type Shown } from
 import { numberCases } from './numbers';
 import { Raw } from './raw';
 import { previewsRatio } from './previews';
-import { scenesPage } from './scenes';
+import { scenesPage, type GpuState } from './scenes';
 import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
 import { stillEngine } from './still';
 import { blurEngine, glowEngine } from './wide';
@@ -21,6 +21,7 @@ export interface BenchPage {
     open(name: string, show: Show): void;
     /** Milliseconds a frame of the open workload, over so many frames from the next on. */
     time(frames: number): number;
+    state(): GpuState;
   };
 }
 

@@ -1,5 +1,6 @@
 import type { Gpu } from '../gpu/gpu';
-import { Previews } from '../output/previews';
+import { LiveLayer } from '../layer/live-layer';
+import type { LayerLayout } from '../protocol/protocol';
 import { ratioOf, type Ratio } from './measure';
 import { Patch, Rig } from './rig';
 
@@ -29,22 +30,45 @@ function turn(): Promise<void> {
   });
 }
 
-/**
- * A frame of a patch of 24 pictures with all of its cards in sight, over the same without. Frames go on for as long as
- * two turns of previews take, so that these are in what is measured; that they came is seen by counting them.
- */
+/** All 24 cards of a patch, six in a row, at their own size. */
+function layoutOf(cards: readonly string[]): LayerLayout {
+  const grey = [0.5, 0.5, 0.5] as const;
+  return {
+    scene: 's',
+    width: 6 * 160,
+    height: 4 * 120,
+    ratio: 1,
+    view: { x: 0, y: 0, zoom: 1 },
+    faces: cards.map((node, k) => ({
+      node,
+      shows: 'picture',
+      x: (k % 6) * 160,
+      y: Math.floor(k / 6) * 120,
+      width: 152,
+      height: 86,
+    })),
+    wires: [],
+    colours: { signal: grey, shape: grey, prop: grey, image: grey, ground: grey, ink: grey },
+  };
+}
+
+/** A frame of a patch of 24 pictures with the live layer of all of its cards, painted with each frame, over the same without. */
 export async function previewsRatio(gpu: Gpu, rounds: number): Promise<Ratio> {
   const { rig, cards } = patchOfMany(gpu);
-  let delivered = 0;
-  const previews = new Previews(gpu, (_pixels, _width, cells) => void (delivered += cells.length));
+  const layer = new LiveLayer(gpu);
+  const layout = layoutOf(cards);
   let k = 0;
   const perFrame = async (on: boolean, ms: number): Promise<number> => {
     const start = performance.now();
     let frames = 0;
     while (performance.now() - start < ms) {
       rig.frame(k++);
-      // A GPU that draws in software never has time to spare.
-      if (on) previews.turn(performance.now(), rig.player, cards, false);
+      if (on) {
+        gpu.resize(layout.width, layout.height);
+        layer.note(rig.player);
+        // A GPU that draws in software never has time to spare.
+        layer.paint(layout, rig.player, performance.now(), true);
+      }
       rig.finish();
       await turn();
       frames++;
@@ -53,11 +77,9 @@ export async function previewsRatio(gpu: Gpu, rounds: number): Promise<Ratio> {
   };
   await perFrame(true, 1500);
   const times: [number[], number[]] = [[], []];
-  for (let round = 0; round < rounds; round++) {
-    const before = delivered;
+  for (let round = 0; round < rounds; round++)
     for (const on of round % 2 ? [true, false] : [false, true])
       times[on ? 0 : 1].push(await perFrame(on, 1500));
-    if (delivered === before) throw new Error(`No preview came in round ${round}.`);
-  }
+  if (layer.facesDrawn < cards.length) throw new Error('Not every card was drawn.');
   return ratioOf(times[0], times[1]);
 }

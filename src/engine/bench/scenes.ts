@@ -40,8 +40,21 @@ function sceneWork(gpu: Gpu, show: Show, scene: Scene): Work & { dispose(): void
   };
 }
 
+/** What a soak looks at: it must not grow. */
+export interface GpuState {
+  targets: number;
+  textures: number;
+  shaders: number;
+  /** Bytes. */
+  heap: number;
+}
+
 /** What `npm run bench -- --against` calls in the page of either revision; a later one has to keep it as it is. */
-export function scenesPage(gpu: Gpu): { open(name: string, show: Show): void; time(frames: number): number } {
+export function scenesPage(gpu: Gpu): {
+  open(name: string, show: Show): void;
+  time(frames: number): number;
+  state(): GpuState;
+} {
   let open: { work: ReturnType<typeof sceneWork>; next: number } | null = null;
   return {
     open(name, show) {
@@ -56,6 +69,19 @@ export function scenesPage(gpu: Gpu): { open(name: string, show: Show): void; ti
       };
       // Shaders are compiled and textures sent at first use.
       timed(open.work, 0, 3);
+    },
+    state() {
+      const page = globalThis as unknown as {
+        gc?(): void;
+        performance: { memory?: { usedJSHeapSize: number } };
+      };
+      page.gc?.();
+      return {
+        targets: gpu.targetCount,
+        textures: gpu.renderer.info.memory.textures,
+        shaders: gpu.shaderCount,
+        heap: page.performance.memory?.usedJSHeapSize ?? 0,
+      };
     },
     time(frames) {
       if (!open) throw new Error('Nothing is open.');

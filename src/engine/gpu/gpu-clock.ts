@@ -71,6 +71,12 @@ export class GpuClock {
     return this.open.length;
   }
 
+  /** A frame in which the GPU had nothing to do. */
+  markStill(now: number): void {
+    this.finished.push(now);
+    this.lastDone = now;
+  }
+
   mark(start: number): void {
     const { gl } = this;
     const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0);

@@ -40,6 +40,9 @@ export class ShaderError extends Error {
   }
 }
 
+/** Without this a texture is read with as little precision as the GPU has: some then round 32-bit numbers to 16 bits. */
+const wholeNumbers = 'precision highp sampler2D;\n';
+
 /** The renderer's name for itself, as far as the browser tells. */
 function rendererName(gl: WebGL2RenderingContext): string {
   const named = gl.getExtension('WEBGL_debug_renderer_info');
@@ -70,6 +73,8 @@ export class Gpu {
   /** Vectors that the corners of a picture should hand on: see CornerNumbers. */
   flatVaryings: number;
   passes = 0;
+  /** Pictures of nodes that were drawn anew since the start: as long as it stands, nothing looks otherwise. */
+  pictures = 0;
   /** Programs handed to the compiler since the start. */
   compiles = 0;
   private readonly scene = new Scene();
@@ -84,7 +89,8 @@ export class Gpu {
   constructor() {
     this.canvas = new OffscreenCanvas(16, 16);
     const gl = this.canvas.getContext('webgl2', {
-      alpha: false,
+      // What is painted for the page may be see-through: the live layer lies behind the cards.
+      alpha: true,
       antialias: false,
       depth: false,
       powerPreference: 'high-performance',
@@ -164,8 +170,8 @@ void main() { result = texture(picture, place); }`,
     vertex: string = vertexText,
   ): RawShaderMaterial {
     return new RawShaderMaterial({
-      vertexShader: vertex.replace('#version 300 es\n', ''),
-      fragmentShader: fragment.replace('#version 300 es\n', ''),
+      vertexShader: vertex.replace('#version 300 es\n', wholeNumbers),
+      fragmentShader: fragment.replace('#version 300 es\n', wholeNumbers),
       glslVersion: '300 es',
       uniforms: { region: { value: [0, 0, 1, 1] }, ...uniforms },
       depthTest: false,

@@ -278,6 +278,7 @@ export class ImageRenderer {
     const { paint } = node.kind as ImageKind;
     if (run.error || !run.image) return;
     const { width, height } = run.image;
+    this.gpu.pictures++;
     try {
       // A value that stands in the code changed: the one edit that needs another shader.
       this.shaders.bringUpToDate(node, stored);

@@ -1,4 +1,4 @@
-import { ALL_FORMATS, BlobSource, Input, VideoSampleSink, type VideoSample } from 'mediabunny';
+import type { VideoSample, VideoSampleSink } from 'mediabunny';
 import { ClampToEdgeWrapping, LinearFilter, VideoFrameTexture, type Texture } from 'three';
 import { MediaError } from './pictures';
 
@@ -9,6 +9,8 @@ const longestRun = 1;
 export async function openClip(
   blob: Blob,
 ): Promise<{ sink: VideoSampleSink; duration: number; first: number }> {
+  // As large as the rest of the worker, and few scenes play videos.
+  const { ALL_FORMATS, BlobSource, Input, VideoSampleSink } = await import('mediabunny');
   let track;
   let duration = 0;
   const input = new Input({ source: new BlobSource(blob), formats: ALL_FORMATS });

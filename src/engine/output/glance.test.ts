@@ -76,7 +76,7 @@ describe('what cards show', () => {
     const light = add('light', { form: 'spot', strength: 1.5 });
     const noise = add('noise');
     const glances = glanceNodes(ran(camera, light, noise), [camera, light, noise, 'gone']);
-    expect(glances.map(({ about }) => about)).toEqual(['from 0.00  0.50  2.00', 'spot 1.50']);
+    expect(glances.map(({ caption }) => caption)).toEqual(['from 0.00  0.50  2.00', 'spot 1.50']);
   });
 });
 

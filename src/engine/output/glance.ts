@@ -1,10 +1,13 @@
 import type { NodeRun } from '../../core/run/node-run';
 import type { SceneRun } from '../../core/run/scene-run';
+import { shortNumber } from '../../core/text/short-number';
 import { limit, partName, partsOf, rangeOf } from '../../core/kind/controls';
 import type { InstancesProp, Prop } from '../../core/kind/prop';
 import type { BenchData, NodeGlance, PartGlance } from '../protocol/protocol';
 
 const mostSamples = 64;
+/** Lanes whose values are written on a card. */
+const mostCaptioned = 3;
 const mostPoints = 160;
 const mostBenchSamples = 4096;
 const mostBenchPoints = 20000;
@@ -15,9 +18,14 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
   for (const id of ids) {
     const node = run.runs.get(id);
     if (!node) continue;
-    const base = { node: id, lanes: [], values: [], samples: new Float32Array(0), count: 0, about: '' };
+    const base = { node: id, lanes: [], values: [], samples: new Float32Array(0), count: 0, caption: '' };
     if (node.given) {
       const { lanes, length } = node.given;
+      const some = lanes.slice(0, mostCaptioned).map(({ name, samples }) => {
+        const value = shortNumber(samples[0] ?? 0, 2);
+        return lanes.length > 1 ? `${name} ${value}` : value;
+      });
+      if (length > 1) some.push(`·${length}`);
       list.push({
         ...base,
         kind: 'signal',
@@ -25,6 +33,7 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         values: lanes.map((lane) => lane.samples[0] ?? 0),
         count: length,
         samples: lanes.length ? thin(lanes[0].samples, 1, mostSamples) : base.samples,
+        caption: some.join('  '),
       });
     } else if (node.shape) {
       list.push({
@@ -32,6 +41,7 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         kind: 'shape',
         count: node.shape.count,
         samples: thin(node.shape.positions, 3, mostPoints),
+        caption: `${node.shape.count} points`,
       });
     } else if (node.prop) {
       const count = node.prop.type === 'instances' ? node.prop.count : 1;
@@ -39,7 +49,7 @@ export function glanceNodes(run: SceneRun, ids: readonly string[]): NodeGlance[]
         ...base,
         kind: 'prop',
         count,
-        about: aboutProp(node.prop),
+        caption: count > 1 ? `${count} copies` : aboutProp(node.prop),
         samples: thin(placesOf(node.prop, mostPoints) ?? base.samples, 3, mostPoints),
       });
     }

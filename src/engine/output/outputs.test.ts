@@ -2,7 +2,7 @@ import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from '../gpu/gpu';
 import type { OutputSpec } from '../protocol/protocol';
 import { wholePicture } from './mapping';
-import { Outputs } from './outputs';
+import { Outputs, type Draw, type StateOf } from './outputs';
 
 /** A canvas that counts what it is given. */
 class FakeCanvas {
@@ -45,6 +45,16 @@ describe('outputs', () => {
     return canvas;
   };
 
+  let states = 0;
+  /** Paints what changes with every frame, unless it is said otherwise. */
+  const paint = (
+    on: Gpu,
+    use: OutputSpec['use'],
+    frozen: boolean,
+    draw: Draw,
+    stateOf: StateOf = () => String(states++),
+  ): void => outputs.paint(on, use, frozen, draw, stateOf);
+
   beforeEach(() => {
     told = [];
     outputs = new Outputs((id, share) => told.push([id, share]));
@@ -52,11 +62,25 @@ describe('outputs', () => {
     gpu = fake as unknown as Gpu;
   });
 
+  test('that show what they showed are not painted again, until that changes or one comes anew', () => {
+    const canvas = add('still');
+    let drawn = 0;
+    const draw = (): boolean => ++drawn > 1;
+    for (let k = 0; k < 4; k++) paint(gpu, 'desk', false, draw, () => 'same');
+    // At first there was nothing to draw yet, which is tried again.
+    expect([drawn, canvas.bitmaps.length]).toEqual([2, 1]);
+    paint(gpu, 'desk', false, draw, () => 'other');
+    expect(canvas.bitmaps).toHaveLength(2);
+    const late = add('late');
+    paint(gpu, 'desk', false, draw, () => 'other');
+    expect([canvas.bitmaps.length, late.bitmaps.length]).toEqual([2, 1]);
+  });
+
   test('of one source are painted each, in the corner of a canvas that holds the largest', () => {
     const small = add('small');
     const large = add('large', { width: 1280, height: 720, use: 'stage' });
-    outputs.paint(gpu, 'desk', false, () => true);
-    outputs.paint(gpu, 'stage', false, () => true);
+    paint(gpu, 'desk', false, () => true);
+    paint(gpu, 'stage', false, () => true);
     expect(small.bitmaps).toEqual(['1280x720 0 0 320 180']);
     expect(large.bitmaps).toEqual(['1280x720 0 0 1280 720']);
     expect(told).toEqual([
@@ -71,40 +95,40 @@ describe('outputs', () => {
     add('b', { width: 100, height: 300 });
     add('c', { width: 640, height: 360, use: 'stage' });
     for (let k = 0; k < 5; k++)
-      for (const use of ['desk', 'stage'] as const) outputs.paint(gpu, use, false, () => true);
+      for (const use of ['desk', 'stage'] as const) paint(gpu, use, false, () => true);
     expect(fake.resizes).toEqual(['640x360']);
     outputs.remove('c');
-    for (let k = 0; k < 5; k++) outputs.paint(gpu, 'desk', false, () => true);
+    for (let k = 0; k < 5; k++) paint(gpu, 'desk', false, () => true);
     expect(fake.resizes).toEqual(['640x360', '400x300']);
   });
 
   test('are told of once, and again only when they lie otherwise in their bitmap', () => {
     add('a');
-    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'desk', false, () => true);
+    for (let k = 0; k < 3; k++) paint(gpu, 'desk', false, () => true);
     expect(told).toEqual([['a', [1, 1]]]);
     add('b', { width: 640 });
-    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'desk', false, () => true);
+    for (let k = 0; k < 3; k++) paint(gpu, 'desk', false, () => true);
     expect(told.slice(1)).toEqual([
       ['a', [0.5, 1]],
       ['b', [1, 1]],
     ]);
     outputs.change('a', { width: 640 });
-    outputs.paint(gpu, 'desk', false, () => true);
+    paint(gpu, 'desk', false, () => true);
     expect(told.at(-1)).toEqual(['a', [1, 1]]);
   });
 
   test('without a picture keep what they show and are not told of', () => {
     const canvas = add('a');
-    outputs.paint(gpu, 'desk', false, () => false);
+    paint(gpu, 'desk', false, () => false);
     expect(canvas.bitmaps).toEqual([]);
     expect(told).toEqual([]);
   });
 
   test('that are frozen keep their picture; one that has none yet gets one', () => {
     const old = add('old', { use: 'stage' });
-    outputs.paint(gpu, 'stage', false, () => true);
+    paint(gpu, 'stage', false, () => true);
     const fresh = add('fresh', { use: 'stage' });
-    for (let k = 0; k < 3; k++) outputs.paint(gpu, 'stage', true, () => true);
+    for (let k = 0; k < 3; k++) paint(gpu, 'stage', true, () => true);
     expect(old.bitmaps).toHaveLength(1);
     expect(fresh.bitmaps).toHaveLength(1);
   });
@@ -114,7 +138,7 @@ describe('outputs', () => {
     expect(outputs.hasStage).toBe(false);
     add('stage', { use: 'stage' });
     expect(outputs.hasStage).toBe(true);
-    for (const use of ['desk', 'stage'] as const) outputs.paint(gpu, use, false, () => true);
+    for (const use of ['desk', 'stage'] as const) paint(gpu, use, false, () => true);
     expect(outputs.stageFrames).toBe(1);
     outputs.remove('stage');
     expect(outputs.hasStage).toBe(false);
@@ -124,7 +148,7 @@ describe('outputs', () => {
     add('a');
     const seen: OutputSpec[] = [];
     outputs.change('a', { source: { type: 'next' }, width: 200 });
-    outputs.paint(gpu, 'desk', false, (output) => seen.push({ ...output }) > 0);
+    paint(gpu, 'desk', false, (output) => seen.push({ ...output }) > 0);
     expect(seen[0]).toMatchObject({ source: { type: 'next' }, width: 200, height: 180 });
   });
 

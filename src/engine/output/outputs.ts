@@ -6,12 +6,17 @@ interface Output extends OutputSpec {
   id: string;
   context: ImageBitmapRenderingContext;
   painted: boolean;
+  /** What it shows, as it was last painted. */
+  state: string;
   /** Share of its bitmap that it fills, as it was last told. */
   share: readonly [number, number];
 }
 
 /** Draws what an output shows into the lower left of the canvas; false: there is nothing to show yet. */
 export type Draw = (output: Readonly<OutputSpec>) => boolean;
+
+/** All that what an output shows depends on, as a text: while that stays the same, it is not painted again. */
+export type StateOf = (output: Readonly<OutputSpec>) => string;
 
 /**
  * Every place where pictures leave the engine. All are painted on the one canvas of the GPU, each in its lower left corner,
@@ -27,7 +32,7 @@ export class Outputs {
 
   add(id: string, spec: OutputSpec, canvas: OffscreenCanvas): void {
     const context = canvas.getContext('bitmaprenderer');
-    if (context) this.all.set(id, { ...spec, id, context, painted: false, share: [0, 0] });
+    if (context) this.all.set(id, { ...spec, id, context, painted: false, state: '', share: [0, 0] });
   }
 
   change(id: string, change: Partial<OutputSpec>): void {
@@ -49,9 +54,12 @@ export class Outputs {
     for (const { source } of this.all.values()) yield source;
   }
 
+  /** Pixels that the canvas has at least, for what is no output. */
+  least = { width: 1, height: 1 };
+
   /** Pixels that hold the largest of them. */
   get size(): { width: number; height: number } {
-    let [width, height] = [1, 1];
+    let { width, height } = this.least;
     for (const output of this.all.values()) {
       width = Math.max(width, output.width);
       height = Math.max(height, output.height);
@@ -59,14 +67,24 @@ export class Outputs {
     return { width, height };
   }
 
+  /** Gives the canvas the size that all need; gives that size. */
+  fit(gpu: Gpu): { width: number; height: number } {
+    const { size } = this;
+    gpu.resize(size.width, size.height);
+    return size;
+  }
+
   /** Paints all of that use. `frozen`: outputs that have a picture keep it. */
-  paint(gpu: Gpu, use: OutputSpec['use'], frozen: boolean, draw: Draw): void {
-    const { width, height } = this.size;
-    gpu.resize(width, height);
+  paint(gpu: Gpu, use: OutputSpec['use'], frozen: boolean, draw: Draw, stateOf: StateOf): void {
+    const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
       if (output.use !== use || (frozen && output.painted)) continue;
+      const state = stateOf(output);
+      // What stands still is neither drawn nor put together by the browser once more.
+      if (output.painted && state === output.state) continue;
       gpu.renderer.setViewport(0, 0, output.width, output.height);
       if (!draw(output)) continue;
+      output.state = state;
       const share: readonly [number, number] = [output.width / width, output.height / height];
       if (!output.painted || share[0] !== output.share[0] || share[1] !== output.share[1]) {
         output.share = share;

@@ -4,7 +4,6 @@ import type { Gpu } from '../gpu/gpu';
 import type { ScenePlayer } from '../playback/scene-player';
 import { DarkWatch } from './dark-watch';
 import { FeedbackWatch } from './feedback-watch';
-import { Previews } from './previews';
 import type { Presenter } from './presenter';
 
 /** A GPU of which pictures are read: each reading waits until the test lets it go on. */
@@ -191,83 +190,5 @@ describe('the watch for feedback', () => {
   test('does nothing where nothing is fed back', () => {
     new FeedbackWatch(gpu).turn(1000, playerWith(), true);
     expect(fake.passes).toBe(0);
-  });
-});
-
-describe('previews', () => {
-  interface Sent {
-    width: number;
-    nodes: string[];
-    alpha: number;
-  }
-  let sent: Sent[];
-  let previews: Previews;
-  let peeked: string[];
-  const player = (outputs: Record<string, string>): ScenePlayer =>
-    ({
-      run: {
-        runs: new Map(Object.entries(outputs).map(([id, output]) => [id, { plan: { kind: { output } } }])),
-      },
-      peek: (id: string) => {
-        peeked.push(id);
-        return id !== 'late';
-      },
-    }) as unknown as ScenePlayer;
-  const images = (count: number): Record<string, string> =>
-    Object.fromEntries(Array.from({ length: count }, (_, k) => [`n${k}`, 'image']));
-
-  beforeEach(() => {
-    sent = [];
-    peeked = [];
-    previews = new Previews(gpu, (pixels, width, cells) =>
-      sent.push({ width, nodes: cells.map(({ node }) => node), alpha: pixels[3] }),
-    );
-  });
-
-  test('take turns, eight at a time, until all had one', async () => {
-    const all = images(19);
-    for (let now = 1000; now < 1600; now += 100) {
-      previews.turn(now, player(all), Object.keys(all), true);
-      await fake.arrive();
-    }
-    expect(sent.map(({ nodes }) => nodes.length)).toEqual([8, 8, 8, 8, 8, 8]);
-    expect(new Set(sent.slice(0, 3).flatMap(({ nodes }) => nodes)).size).toBe(19);
-    expect(sent[0]).toMatchObject({ width: 4 * 152, alpha: 255 });
-  });
-
-  test('are of pictures and fields in sight only, and of those that are there', async () => {
-    const mixed = { a: 'image', b: 'signal', c: 'field', late: 'image', hidden: 'image' };
-    previews.turn(1000, player(mixed), ['a', 'b', 'c', 'late', 'gone'], true);
-    await fake.arrive();
-    expect(peeked).toEqual(['a', 'c', 'late']);
-    expect(sent[0].nodes).toEqual(['a', 'c']);
-  });
-
-  test('wait for the ones before, and longer while the GPU is busy', async () => {
-    const all = images(3);
-    for (let now = 1000; now < 2000; now += 10) previews.turn(now, player(all), Object.keys(all), true);
-    expect(fake.waiting).toBe(1);
-    await fake.arrive();
-    for (let now = 3000; now < 4400; now += 10) {
-      previews.turn(now, player(all), Object.keys(all), false);
-      await fake.arrive();
-    }
-    expect(sent).toHaveLength(3);
-  });
-
-  test('of a lost context are left out, and come again with the next', async () => {
-    fake.fails = true;
-    previews.turn(1000, player(images(1)), ['n0'], true);
-    await fake.arrive();
-    expect(sent).toEqual([]);
-    fake.fails = false;
-    previews.turn(2000, player(images(1)), ['n0'], true);
-    await fake.arrive();
-    expect(sent).toHaveLength(1);
-  });
-
-  test('cost nothing where no card shows a picture', () => {
-    previews.turn(1000, player({ a: 'signal' }), ['a'], true);
-    expect(fake.waiting).toBe(0);
   });
 });

@@ -76,6 +76,48 @@ export type PerformanceCommand =
   | { type: 'blackout'; on?: boolean }
   | { type: 'freeze'; on?: boolean };
 
+/** Red, green, blue, 0..1. */
+type LayerColour = readonly [number, number, number];
+
+/** The face of a card, in places of the patch: its upper left and size. */
+export interface LayerFace {
+  node: string;
+  /** The picture of an image or field, or the numbers of anything else. */
+  shows: 'picture' | 'numbers';
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+/** A wire that shows what it carries: an image its mean colour, a signal (with a range) a bead at its value. */
+export interface LayerWire {
+  /** Node that it comes from. */
+  node: string;
+  /** Cubics, each as x and y of start, both handles and end, in places of the patch. */
+  curve: readonly number[];
+  dashed: boolean;
+  /** Lane whose value the bead has; null: the first. */
+  lane: string | null;
+  /** Values at both ends of the way of the bead; null: an image. */
+  range: readonly [number, number] | null;
+}
+
+/** What of the patch is in sight, and where: the engine paints all that moves there. */
+export interface LayerLayout {
+  scene: string;
+  /** Pixels of the picture, and pixels for each of the page's. */
+  width: number;
+  height: number;
+  ratio: number;
+  /** Place of the patch's 0, 0 in pixels of the page from the upper left, and its scale. */
+  view: { x: number; y: number; zoom: number };
+  /** Cards in the order in which they lie on each other. */
+  faces: readonly LayerFace[];
+  wires: readonly LayerWire[];
+  colours: Readonly<Record<'signal' | 'shape' | 'prop' | 'image' | 'ground' | 'ink', LayerColour>>;
+}
+
 /** Messages that hold until the next of their type. The client sends the latest of each to a restarted engine. */
 export type SettingMessage =
   | { type: 'watch'; watch: Watch }
@@ -84,7 +126,9 @@ export type SettingMessage =
   | { type: 'midi-file'; file: MidiFile | null; roundSeconds: number }
   /** Whether sound levels are reported even if no node listens. */
   | { type: 'hear'; on: boolean }
-  | { type: 'work-scale'; scale: WorkScale };
+  | { type: 'work-scale'; scale: WorkScale }
+  /** null: no patch is in sight. */
+  | { type: 'layer'; layout: LayerLayout | null };
 
 /** Messages about something that happens once. All of it is plain data. */
 export type EventMessage =
@@ -95,6 +139,8 @@ export type EventMessage =
   | { type: 'output-change'; id: string; change: Partial<OutputSpec> }
   | { type: 'output-remove'; id: string }
   | { type: 'clear-return'; scene: string; wire: string }
+  /** The page has taken the last picture of the live layer; the engine makes no other before. */
+  | { type: 'layer-taken' }
   | { type: 'request'; id: number; request: EngineRequest }
   | { type: 'camera-fault'; device: string; message: string }
   /** Causes a fault on purpose: the graphics context lost, or the engine gone. */
@@ -181,14 +227,6 @@ export interface PerformanceState {
   freeze: boolean;
 }
 
-export interface PreviewCell {
-  node: string;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-}
-
 /** A signal, shape or prop as cards show it. */
 export interface NodeGlance {
   node: string;
@@ -200,8 +238,8 @@ export interface NodeGlance {
   count: number;
   /** Up to 64 samples of the first lane, or up to 160 points (x, y, z). */
   samples: Float32Array;
-  /** A few words where there are no numbers to draw: where a camera stands, what a light does. */
-  about: string;
+  /** Its numbers in a few words. */
+  caption: string;
 }
 
 /** One driven part of the inspected node's controls. */
@@ -254,9 +292,15 @@ export type FromEngine =
   | { type: 'opened' }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
-  /** Small pictures side by side: `pixels` are red, green, blue and alpha, uppermost row first. */
-  | { type: 'previews'; pixels: Uint8ClampedArray<ArrayBuffer>; width: number; cells: PreviewCell[] }
-  | { type: 'glance'; nodes: NodeGlance[]; parts: PartGlance[]; bench: BenchData | null }
+  /** The live layer for the view it was painted for; it fills that share of the bitmap from the lower left. */
+  | {
+      type: 'layer-painted';
+      bitmap: ImageBitmap;
+      share: readonly [number, number];
+      layout: Pick<LayerLayout, 'scene' | 'width' | 'height' | 'ratio' | 'view'>;
+    }
+  /** `nodes`: those of the cards in sight; null: nothing is said of them this time. */
+  | { type: 'glance'; nodes: NodeGlance[] | null; parts: PartGlance[]; bench: BenchData | null }
   /** Faults and notes of nodes, and notes of return wires. */
   | {
       type: 'faults';

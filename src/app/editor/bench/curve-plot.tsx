@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import { curveAt, slopeAt, valuesOfCurves } from '../../../core/signal/curve';
 import type { CurveKey, CurveLane } from '../../../core/document/types';
-import { shortNumber } from '../../parts/scrub-number';
+import { shortNumber } from '../../../core/text/short-number';
 
 const colours = ['var(--wire-signal)', 'var(--wire-image)', 'var(--wire-shape)', 'var(--wire-prop)'];
 /** The colour a lane is drawn in; four, then round again. */

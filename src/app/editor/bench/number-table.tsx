@@ -1,4 +1,4 @@
-import { shortNumber } from '../../parts/scrub-number';
+import { shortNumber } from '../../../core/text/short-number';
 import { laneColours } from './lane-plot';
 
 const mostRows = 200;
