@@ -21,7 +21,8 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
   loops SHOW [--scene NAME]
       prints how long loops are, after how long all that turns is back, and what does not fit
   render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
-      writes frame-00000.png … from the real engine
+      writes frame-00000.png … from the real engine; --renderer swiftshader draws as a browser without a
+      graphics card does, else the system's OpenGL draws where it works
   pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
       packs a show with its files, found in the folder by name or id
 
@@ -88,7 +89,15 @@ async function main(words: string[]): Promise<number> {
       return 0;
     }
     case 'render': {
-      const { plain, options } = readArguments(rest, ['scene', 'node', 'frames', 'size', 'fps', 'out']);
+      const { plain, options } = readArguments(rest, [
+        'scene',
+        'node',
+        'frames',
+        'size',
+        'fps',
+        'out',
+        'renderer',
+      ]);
       const { text, files } = readFile(plain[0]);
       const { show } = readShow(text, catalogue);
       needEngine();

@@ -5,7 +5,7 @@ import type { Show } from '../src/core/document/types';
 import { writeShow } from '../src/core/show/validate';
 import { listen, makeApp } from '../src/server/server';
 import { readFps, readFrames, readSize, UsageError, type Options } from './arguments';
-import { startBrowser } from './browser';
+import { readRenderer, startBrowser, type Renderer } from './browser';
 import { findAll } from './find';
 
 /** A name as a folder: what file systems can't hold is left out. */
@@ -19,9 +19,10 @@ export async function withEngine(
   show: Show,
   files: ReadonlyMap<string, Uint8Array>,
   use: (ask: AskEngine) => Promise<void>,
+  renderer?: Renderer,
 ): Promise<void> {
   const { server, address } = await listen(makeApp(), 0);
-  const driver = await startBrowser({ width: 320, height: 240 });
+  const driver = await startBrowser({ width: 320, height: 240, renderer });
   const ask: AskEngine = async <T>(what: string, method: string, ...args: unknown[]) => {
     const answer = await driver.executeAsyncScript<{ value?: T; error?: string }>(
       'const [method, args, done] = arguments; window.pyrvelRender[method](...args).then((value) => done({ value }), (e) => done({ error: e.message }));',
@@ -75,16 +76,21 @@ export async function renderFrames(
       ),
     })),
   );
-  await withEngine(part, files, async (ask) => {
-    for (const { scene, node, folder: into } of pictures) {
-      mkdirSync(into, { recursive: true });
-      for (const frame of frames) {
-        const request: FrameRequest = { scene, node, frame, width, height };
-        const png = await ask<string>(`Frame ${frame}`, 'frame', request);
-        const file = path.join(into, `frame-${String(frame).padStart(5, '0')}.png`);
-        writeFileSync(file, Buffer.from(png, 'base64'));
-        say(file);
+  await withEngine(
+    part,
+    files,
+    async (ask) => {
+      for (const { scene, node, folder: into } of pictures) {
+        mkdirSync(into, { recursive: true });
+        for (const frame of frames) {
+          const request: FrameRequest = { scene, node, frame, width, height };
+          const png = await ask<string>(`Frame ${frame}`, 'frame', request);
+          const file = path.join(into, `frame-${String(frame).padStart(5, '0')}.png`);
+          writeFileSync(file, Buffer.from(png, 'base64'));
+          say(file);
+        }
       }
-    }
-  });
+    },
+    readRenderer(options.get('renderer')),
+  );
 }

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
 import { rendererName, startBrowser } from '../bin/browser';
+import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
 import type { Show } from '../src/core/document/types';
@@ -16,20 +17,21 @@ const displayRate = 60;
 const countMs = 5000;
 const settleMs = 2500;
 const patience = 120000;
+/** A scene that depends on nothing but its moment. */
+const plain = 'Reed Fan';
 /** The scene that plays while pointer events are timed: the heaviest. */
 const heavy = 'Hedge Flight';
 
 /** Figures of the desk: real pages in headless Chromium. */
-export const deskFigures = [
-  'deskShare',
-  'playShare',
-  'stageShare',
-  'emptyDesk',
-  'inputLatency',
-  'panLatency',
-  'stageKept',
-] as const;
-type DeskFigure = (typeof deskFigures)[number];
+type DeskFigure =
+  | 'exactFrame'
+  | 'deskShare'
+  | 'playShare'
+  | 'stageShare'
+  | 'emptyDesk'
+  | 'inputLatency'
+  | 'panLatency'
+  | 'stageKept';
 
 /** A value that was measured, and what was measured on the way. */
 type Tell = (name: string, value: number, about: string) => void;
@@ -45,7 +47,7 @@ const percentile = (values: readonly number[], share: number): number => {
 };
 
 /** A browser window of 1280x800 with the app, worked by its real interface. */
-export class Window {
+class Window {
   private constructor(
     readonly driver: WebDriver,
     private readonly address: string,
@@ -209,10 +211,10 @@ async function share(
   tell(figure, geometricMean(shares), about);
 }
 
-export const openScene = (window: Window, scene: string): Promise<void> =>
+const openScene = (window: Window, scene: string): Promise<void> =>
   window.click(`[role="tab"][data-scene="${scene}"]`);
 
-export async function openStage({ driver }: Window): Promise<void> {
+async function openStage({ driver }: Window): Promise<void> {
   const before = await driver.getWindowHandle();
   await driver.findElement(By.css('[aria-label="Stage"] .btn-primary')).click();
   await driver.wait(async () => (await driver.getAllWindowHandles()).length === 2, patience);
@@ -248,10 +250,37 @@ async function stageKept(window: Window): Promise<[number, string]> {
   ];
 }
 
+/** Time of frame 600 over that of frame 0 of a scene without a memory, each asked for afresh, in rounds that take turns. */
+async function exactFrame(show: Show): Promise<[number, string]> {
+  const scene = show.scenes.find(({ name }) => name === plain)!;
+  const times: [number[], number[]] = [[], []];
+  await withEngine({ ...show, scenes: [scene] }, new Map(), async (ask) => {
+    const timed = async (frame: number, width: number): Promise<number> => {
+      const start = performance.now();
+      // Another size is another run: nothing is left over from the one before.
+      await ask<string>(plain, 'frame', { scene: scene.id, node: null, frame, width, height: 360 });
+      return performance.now() - start;
+    };
+    await timed(0, 640);
+    for (let round = 0; round < 7; round++)
+      for (const [side, frame] of [600, 0].entries())
+        times[side].push(await timed(frame, 641 + 2 * round + side));
+  });
+  return [
+    median(times[0].map((ms, k) => ms / times[1][k])),
+    `${median(times[0]).toFixed(0)} / ${median(times[1]).toFixed(0)} ms at 640x360 (${plain})`,
+  ];
+}
+
 /** Measures the whole desk in headless Chromium at 1280x800. */
 export async function measureDesk(isWanted: (figure: string) => boolean, tell: Tell): Promise<void> {
   const whole = JSON.parse(readFileSync(path.join(root, 'demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
   const wants = (figure: DeskFigure): boolean => isWanted(figure);
+  if (wants('exactFrame')) tell('exactFrame', ...(await exactFrame(whole)));
+  const onDesk = (
+    ['deskShare', 'playShare', 'stageShare', 'emptyDesk', 'inputLatency', 'panLatency', 'stageKept'] as const
+  ).some(wants);
+  if (!onDesk) return;
   const { server, address } = await listen(makeApp(), 0);
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
   const show = { ...whole, name: 'Bench Apiary', fadeSeconds: 0 };

@@ -31,7 +31,17 @@ if (process.argv.includes('--browser')) {
     console.log('Installing Chromium and ChromeDriver…');
     const done =
       run('apt-get', ['update', '-qq']) &&
-      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium', 'chromium-driver']);
+      // Mesa draws two to three times quicker than what Chromium brings along.
+      run('apt-get', [
+        'install',
+        '-y',
+        '-qq',
+        '--no-install-recommends',
+        'chromium',
+        'chromium-driver',
+        'libgl1-mesa-dri',
+        'libegl1',
+      ]);
     if (!done) {
       console.error(
         'Chromium could not be installed. Install the packages chromium and chromium-driver and try again.',

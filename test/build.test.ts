@@ -35,7 +35,7 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     await desk.select('Faces', 'The camera');
     await desk.until(
       '64 copies',
-      () => desk.text('[data-node="Instances"] [data-testid="numbers"]'),
+      () => desk.caption('Instances'),
       (t) => t === '64 copies',
     );
     const first = await desk.until(

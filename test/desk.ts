@@ -1,6 +1,6 @@
 import type { Server } from 'node:http';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { startBrowser } from '../bin/browser';
+import { startBrowser, type Renderer } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
 import type { Show } from '../src/core/document/types';
@@ -60,7 +60,7 @@ export class Desk {
     private readonly server: Server,
   ) {}
 
-  static async open(options: { devices?: boolean } = {}): Promise<Desk> {
+  static async open(options: { devices?: boolean; renderer?: Renderer } = {}): Promise<Desk> {
     const { server, address } = await listen(makeApp(), 0);
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
@@ -172,6 +172,14 @@ export class Desk {
   async benchLane(): Promise<number[]> {
     return this.driver.executeScript<number[]>(
       `return [...document.querySelectorAll('[data-testid="bench"] tbody tr')].map((row) => Number(row.cells[1].textContent))`,
+    );
+  }
+
+  /** The numbers on the card of a node, as they are said to those who do not see it. */
+  async caption(node: string): Promise<string> {
+    return (
+      (await (await this.find(`[data-node="${node}"] [data-testid="numbers"]`)).getAttribute('aria-label')) ??
+      ''
     );
   }
 
@@ -304,15 +312,31 @@ export class Desk {
     );
     const png = await shown.takeScreenshot();
     await showQuestion(true);
-    const figures = await this.driver.executeAsyncScript<PictureFigures>(
-      `const [png, done] = arguments;
+    return { ...(await this.figures(png)), png };
+  }
+
+  /** Figures of what is seen where an element lies, whatever that is made of. */
+  async seenAt(selector: string): Promise<PictureFigures> {
+    const element = await this.find(selector);
+    const box = await this.driver.executeScript<number[]>(
+      'const { x, y, width, height } = arguments[0].getBoundingClientRect(); return [x, y, width, height]',
+      element,
+    );
+    return this.figures(await this.driver.takeScreenshot(), box);
+  }
+
+  /** Figures of a PNG, or of a part of it: x, y, width and height in pixels. */
+  private figures(png: string, box: readonly number[] | null = null): Promise<PictureFigures> {
+    return this.driver.executeAsyncScript<PictureFigures>(
+      `const [png, box, done] = arguments;
        const image = new Image();
        image.onload = () => {
+         const [x, y, width, height] = (box ?? [0, 0, image.width, image.height]).map(Math.round);
          const canvas = document.createElement('canvas');
          canvas.width = image.width; canvas.height = image.height;
          const context = canvas.getContext('2d');
          context.drawImage(image, 0, 0);
-         const { data } = context.getImageData(0, 0, image.width, image.height);
+         const { data } = context.getImageData(x, y, width, height);
          let red = 0, green = 0, blue = 0, lit = 0;
          const n = data.length / 4;
          for (let k = 0; k < data.length; k += 4) {
@@ -323,8 +347,8 @@ export class Desk {
        };
        image.src = 'data:image/png;base64,' + png;`,
       png,
+      box,
     );
-    return { ...figures, png };
   }
 
   /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */

@@ -1,4 +1,4 @@
-import { deflateSync } from 'node:zlib';
+import { deflateSync, inflateSync } from 'node:zlib';
 import { Document, WebIO } from '@gltf-transform/core';
 
 /** The sum of ISO 3309, bit by bit. */
@@ -127,4 +127,35 @@ export async function glbOf(sheets: readonly GlbSheet[]): Promise<Buffer> {
     scene.addChild(document.createNode(`Sheet ${k}`).setMesh(mesh));
   });
   return Buffer.from(await new WebIO().writeBinary(document));
+}
+
+/** The pixels of a PNG with 8 bits a channel that is not interlaced: its rows, unfiltered (PNG specification, section 9). */
+export function pixelsOf(png: Buffer): Uint8Array {
+  const [width, height, colour] = [png.readUInt32BE(16), png.readUInt32BE(20), png[25]];
+  const channels = { 0: 1, 2: 3, 4: 2, 6: 4 }[colour];
+  if (png[24] !== 8 || channels === undefined)
+    throw new TypeError('Only PNGs with 8 bits a channel can be read.');
+  const parts: Buffer[] = [];
+  for (let at = 8; at < png.length;) {
+    const length = png.readUInt32BE(at);
+    if (png.toString('latin1', at + 4, at + 8) === 'IDAT') parts.push(png.subarray(at + 8, at + 8 + length));
+    at += 12 + length;
+  }
+  const packed = inflateSync(Buffer.concat(parts));
+  const row = width * channels;
+  const out = new Uint8Array(row * height);
+  for (let y = 0; y < height; y++) {
+    const filter = packed[y * (row + 1)];
+    for (let x = 0; x < row; x++) {
+      const left = x >= channels ? out[y * row + x - channels] : 0;
+      const above = y ? out[(y - 1) * row + x] : 0;
+      const corner = y && x >= channels ? out[(y - 1) * row + x - channels] : 0;
+      const guess = left + above - corner;
+      const [a, b, c] = [left, above, corner].map((v) => Math.abs(guess - v));
+      const paeth = a <= b && a <= c ? left : b <= c ? above : corner;
+      const by = [0, left, above, (left + above) >> 1, paeth][filter];
+      out[y * row + x] = packed[y * (row + 1) + 1 + x] + by;
+    }
+  }
+  return out;
 }

@@ -95,7 +95,7 @@ describe('space', () => {
     await give('kite.obj', 'v 0 0 0\nv 1 0 0\nv 0 1 0\nv 0 0 1\nf 1 3 2\nf 1 2 4\nf 1 4 3\nf 2 3 4\n');
     await desk.until(
       'its points',
-      () => desk.text('[data-node="Thing"] [data-testid="numbers"]'),
+      () => desk.caption('Thing'),
       (t) => t.startsWith('4 points'),
     );
     await desk.until(
@@ -129,7 +129,10 @@ describe('space', () => {
   test('a field shows a cut through itself on its card and on the bench', async () => {
     await desk.add('field ball', 'Field Ball');
     await desk.choose('Field Ball');
-    for (const canvas of ['[data-node="Field Ball"] canvas', '[data-testid="bench-field"] canvas']) {
+    for (const canvas of [
+      '[data-node="Field Ball"] [data-testid="face"]',
+      '[data-testid="bench-field"] canvas',
+    ]) {
       const seen = await desk.until(
         'the cut',
         () => desk.picture(canvas),
