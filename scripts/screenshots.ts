@@ -21,12 +21,12 @@ async function drawn(): Promise<void> {
     (p) => p.lit > 0.05,
   );
   await desk.until(
-    'the cards',
+    'the cards, whose faces take turns',
     () =>
       desk.driver.executeScript<number>(
-        `return [...document.querySelectorAll('[data-node] canvas[data-drawn]')].filter((c) => Number(c.dataset.drawn) < 2).length`,
+        `return Number(document.querySelector('[data-testid="live-layer"]')?.dataset.painted ?? 0)`,
       ),
-    (left) => left === 0,
+    (times) => times > 12,
   );
 }
 

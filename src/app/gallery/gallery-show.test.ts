@@ -12,7 +12,7 @@ describe('the gallery', () => {
     for (const scene of show.scenes) expect(scene.nodes[subjectOf(scene)!].kind).toBe(scene.id);
   });
 
-  test('gives no id twice, since previews come by the id of their node', () => {
+  test('gives no id twice, since numbers of cards come by the id of their node', () => {
     const ids = show.scenes.flatMap((scene) => Object.keys(scene.nodes));
     expect(new Set(ids).size).toBe(ids.length);
   });

@@ -5,7 +5,7 @@ import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { exampleOf } from '../../nodes/examples';
 
-/** The same scene with ids that no other has: previews come by the id of their node alone. */
+/** The same scene with ids that no other has: numbers of cards come by the id of their node alone. */
 function withOwnIds({ nodes, wires, ...scene }: Scene): Scene {
   const own = (id: string): string => `${scene.id}-${id}`;
   return {

@@ -6,6 +6,7 @@ import { openShow, showStore, useScene } from '../data/show-store';
 import { Card } from '../editor/card';
 import { ControlRow } from '../editor/controls/control-row';
 import { flowNodes } from '../editor/flow-model';
+import { LiveLayer } from '../editor/live-layer';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { controlOfEachType, galleryShow, subjectOf } from './gallery-show';
@@ -41,7 +42,8 @@ function InSight({ children }: { children: ReactNode }) {
   );
 }
 
-function CardOf({ scene, node }: { scene: Scene; node: string }) {
+/** `live`: the engine paints what it shows. It paints one patch at a time. */
+function CardOf({ scene, node, live }: { scene: Scene; node: string; live: boolean }) {
   const nodes = useMemo(
     () =>
       flowNodes(scene, [])
@@ -61,7 +63,9 @@ function CardOf({ scene, node }: { scene: Scene; node: string }) {
         zoomOnScroll={false}
         preventScrolling={false}
         proOptions={{ hideAttribution: true }}
-      />
+      >
+        {live && <LiveLayer scene={scene} />}
+      </ReactFlow>
     </ReactFlowProvider>
   );
 }
@@ -70,12 +74,17 @@ function Exhibit({ kind }: { kind: string }) {
   const scene = useScene(kind);
   const source = useMemo(() => ({ type: 'scene' as const, scene: kind, without: null }), [kind]);
   const node = scene && subjectOf(scene);
+  const [live, setLive] = useState(false);
   if (!scene || !node) return null;
   const specs = catalogue.get(kind)!.controls;
   return (
     <div
       className="flex gap-4"
-      onPointerEnter={() => engine().watch({ scene: kind, cards: [node], bench: null, inspected: node })}
+      onPointerEnter={() => {
+        engine().watch({ scene: kind, cards: [node], bench: null, inspected: node });
+        setLive(true);
+      }}
+      onPointerLeave={() => setLive(false)}
     >
       <EngineCanvas
         source={source}
@@ -83,7 +92,7 @@ function Exhibit({ kind }: { kind: string }) {
         label={`Example of ${scene.name}`}
       />
       <div className="h-44 w-52 shrink-0">
-        <CardOf scene={scene} node={node} />
+        <CardOf scene={scene} node={node} live={live} />
       </div>
       <div className="grid h-44 grow content-start gap-x-6 overflow-y-auto xl:grid-cols-2">
         {Object.entries(specs)
