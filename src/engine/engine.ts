@@ -38,6 +38,8 @@ import { Reports } from './reports';
 const graphicsRetryMs = 250;
 /** Frames given to the GPU and not done at which the next one is left out. */
 const maxFramesInFlight = 2;
+/** Milliseconds of a frame above which the GPU is left a moment between two, so that the page is never starved. */
+const busyFrameMs = 30;
 /** Milliseconds from the start of a frame to its end above which the GPU counts as slow. */
 const slowFrameMs = 120;
 /** Feedback steps a frame may take where the GPU is quick, and where it is slow. */
@@ -309,9 +311,12 @@ export class Engine {
    * tenth while the stage is on.
    */
   private mustWait(now: number, clock: GpuClock): boolean {
-    const slow = clock.costMs > slowFrameMs;
-    if (!slow) return clock.behind >= maxFramesInFlight;
-    const rest = Math.min(longestRestMs, clock.costMs * (this.outputs.hasStage ? 0.1 : 0.5));
+    const { costMs } = clock;
+    if (costMs <= busyFrameMs) return clock.behind >= maxFramesInFlight;
+    const rest = Math.min(
+      longestRestMs,
+      costMs * (this.outputs.hasStage || costMs <= slowFrameMs ? 0.1 : 0.5),
+    );
     return clock.behind > 0 || now - clock.lastDone < rest;
   }
 

@@ -94,6 +94,8 @@ function objectFor(drawing: Drawing, built: PropMesh, material: Material): Drawn
 export class DrawnProps {
   /** Meshes that were built or refilled since the start: what stands still must not count. */
   built = 0;
+  /** Props whose shader was not there when they were last wanted. */
+  private readonly waiting = new Set<string>();
   private readonly drawn = new Map<string, Drawn>();
 
   constructor(
@@ -139,6 +141,8 @@ export class DrawnProps {
     const wanted = `${formKey(form)} ${look.blending} ${look.lines} ${look.shading === 'lit' ? lightKey(forms) : ''}`;
     if (shape.count === 0 || copies === 0) {
       if (drawn) drawn.seen = true;
+      // What has nothing to draw needs no other frame, whatever its shader does.
+      this.waiting.delete(key);
       return null;
     }
     if (drawn && (drawn.form.drawing !== form.drawing || drawn.look.lines !== look.lines)) {
@@ -160,12 +164,15 @@ export class DrawnProps {
     drawn.seen = true;
     drawn.look = look;
     this.fill(drawn, look, shape, levels, job);
-    return this.takeReady(drawn, job.waits) ? drawn : null;
+    const isReady = this.takeReady(drawn, job.waits);
+    if (drawn.coming) this.waiting.add(key);
+    else this.waiting.delete(key);
+    return isReady ? drawn : null;
   }
 
   /** Whether the shader of a prop is still being compiled. */
   isComing(key: string): boolean {
-    return (this.drawn.get(key)?.coming ?? null) !== null;
+    return this.waiting.has(key);
   }
 
   private make(
@@ -358,6 +365,7 @@ export class DrawnProps {
     drawn.tables?.dispose();
     drawn.pictures?.dispose();
     this.drawn.delete(key);
+    this.waiting.delete(key);
   }
 
   dispose(): void {
