@@ -81,11 +81,7 @@ try {
   await desk.add('glsl', 'Shader');
   await desk.click('[data-part="code"] button');
   await (await desk.find('[data-testid="code"] .cm-content')).sendKeys(Key.chord(Key.CONTROL, Key.END));
-  await desk.until(
-    'the shader',
-    async () => Number(await (await desk.find('[data-node="Shader"] canvas')).getAttribute('data-drawn')),
-    (times) => times > 1,
-  );
+  await drawn();
   await shot('code');
   await desk.chord(Key.CONTROL, 'z');
   await desk.click('[data-testid="bench"] [role="tab"]:nth-child(1)');
