@@ -1,3 +1,4 @@
+import { fromHex } from '../../core/colour';
 import { kindOf } from '../../core/kind/kind';
 import type { Scene } from '../../core/document/types';
 import type { LayerFace, LayerLayout, LayerWire } from '../../engine/protocol/protocol';
@@ -90,12 +91,7 @@ export function onWires(listener: () => void): () => void {
 }
 
 /** `#f0a63a` as red, green and blue, 0..1; grey for anything else. */
-export function readColour(text: string): [number, number, number] {
-  const hex = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(text.trim());
-  return hex
-    ? [parseInt(hex[1], 16) / 255, parseInt(hex[2], 16) / 255, parseInt(hex[3], 16) / 255]
-    : [0.5, 0.5, 0.5];
-}
+export const readColour = (text: string): [number, number, number] => fromHex(text) ?? [0.5, 0.5, 0.5];
 
 /** Colours of the theme that is shown, as the engine takes them. */
 export function themeColours(): LayerLayout['colours'] {
