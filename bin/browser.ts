@@ -4,19 +4,21 @@ import { UsageError } from './arguments';
 
 /**
  * What draws in headless Chromium: `system` is the system's OpenGL (a graphics card, or Mesa's llvmpipe, which draws our
- * scenes two to three times quicker than SwiftShader); `swiftshader` is what a visitor without a card gets.
+ * scenes two to three times quicker than SwiftShader); `software` is what a visitor without a card gets: SwiftShader draws the
+ * scenes, and the processor puts the page together; with `swiftshader`, SwiftShader does that too, as if it were a card.
  */
-export type Renderer = 'system' | 'swiftshader';
+export type Renderer = 'system' | 'software' | 'swiftshader';
 
 const flagsOf: Record<Renderer, readonly string[]> = {
   system: ['--use-angle=gl-egl', '--ignore-gpu-blocklist'],
+  software: ['--use-angle=swiftshader-webgl', '--enable-unsafe-swiftshader'],
   swiftshader: ['--use-angle=swiftshader', '--enable-unsafe-swiftshader'],
 };
 
 /** Reads the name of a renderer; undefined stands for the quickest that works. */
 export function readRenderer(text: string | undefined): Renderer | undefined {
   if (text === undefined || text in flagsOf) return text as Renderer | undefined;
-  throw new UsageError(`There is no renderer “${text}”. Use ${Object.keys(flagsOf).join(' or ')}.`);
+  throw new UsageError(`There is no renderer “${text}”. Use ${Object.keys(flagsOf).join(', ')}.`);
 }
 
 /** The renderer's name for itself; null if it gives no WebGL2. */

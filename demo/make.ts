@@ -21,9 +21,11 @@ import { silkSkin } from './scenes/silk-skin';
 import { turningGlass } from './scenes/turning-glass';
 import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
+import { apiaryWall } from './wall';
 
 const show = makeShow(catalogue, 'Night Apiary');
 show.tempo.bpm = 96;
+show.wall = apiaryWall(show.canvas);
 show.scenes = [
   pollenDrift(),
   smokeFrames(),

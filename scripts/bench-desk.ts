@@ -5,7 +5,7 @@ import { rendererName, startBrowser } from '../bin/browser';
 import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
-import type { Show } from '../src/core/document/types';
+import type { Scene, Show } from '../src/core/document/types';
 import { median } from '../src/engine/bench/measure';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
@@ -102,6 +102,15 @@ class Window {
     await this.click(`nav a[href="/${name}"]`);
   }
 
+  /** Says that the window is out of sight, so that it draws nothing; or back. */
+  async setHidden(hidden: boolean): Promise<void> {
+    await this.driver.executeScript(
+      `Object.defineProperty(document, 'hidden', { value: arguments[0], configurable: true });
+       document.dispatchEvent(new Event('visibilitychange'));`,
+      hidden,
+    );
+  }
+
   /** Frames that the engine drew so far, as its next report says, and when the page had that. */
   private framesNow(): Promise<[number, number]> {
     return this.driver.executeAsyncScript<[number, number]>(`
@@ -161,51 +170,68 @@ class Window {
   }
 }
 
-/** Frames a second of the engine alone at 480x270, no more than a display shows. */
-async function engineRates(address: string, show: Show): Promise<Map<string, number>> {
-  const bench = await Window.open(address, 400, 300);
-  const { driver } = bench;
-  const rates = new Map<string, number>();
-  try {
-    console.log(`# ${await rendererName(driver)}`);
-    await driver.get(`${address}/bench.html`);
-    await bench.until('Boolean(window.pyrvelBench)');
-    for (const scene of show.scenes) {
-      await driver.executeScript('window.pyrvelBench.open(arguments[0], arguments[1])', scene.name, {
-        ...show,
-        scenes: [scene],
-      });
-      const once = await driver.executeScript<number>('return window.pyrvelBench.time(1)');
-      const frames = Math.max(2, Math.min(40, Math.round(900 / once)));
-      const times: number[] = [];
-      for (let round = 0; round < 3; round++)
-        times.push(
-          await driver.executeScript<number>('return window.pyrvelBench.time(arguments[0])', frames),
-        );
-      rates.set(scene.name, Math.min(displayRate, 1000 / median(times)));
-    }
-  } finally {
-    await bench.close();
+/** The engine without a desk, at 480x270. */
+class Alone {
+  private constructor(
+    private readonly window: Window,
+    private readonly show: Show,
+  ) {}
+
+  static async open(address: string, show: Show): Promise<Alone> {
+    const window = await Window.open(address, 400, 300);
+    console.log(`# ${await rendererName(window.driver)}`);
+    await window.driver.get(`${address}/bench.html`);
+    await window.until('Boolean(window.pyrvelBench)');
+    return new Alone(window, show);
   }
-  return rates;
+
+  close(): Promise<void> {
+    return this.window.close();
+  }
+
+  /** Frames a second of a scene, no more than a display shows. */
+  async rate(scene: Scene): Promise<number> {
+    const { driver } = this.window;
+    await driver.executeScript('window.pyrvelBench.open(arguments[0], arguments[1])', scene.name, {
+      ...this.show,
+      scenes: [scene],
+    });
+    const time = (frames: number): Promise<number> =>
+      driver.executeScript('return window.pyrvelBench.time(arguments[0])', frames);
+    await time(1);
+    const frames = Math.max(2, Math.min(40, Math.round(900 / (await time(1)))));
+    const times: number[] = [];
+    for (let round = 0; round < 3; round++) times.push(await time(frames));
+    return Math.min(displayRate, 1000 / median(times));
+  }
 }
 
-/** Frames a second of each scene in a view as a share of what the engine alone draws. */
+/**
+ * Frames a second of each scene in a view as a share of what the engine alone draws. The two are measured one right after the
+ * other, since the machine may be twice as quick a minute later; the desk draws nothing while the engine is measured alone.
+ */
 async function share(
   window: Window,
   figure: DeskFigure,
-  alone: ReadonlyMap<string, number>,
+  alone: Alone,
+  { scenes }: Show,
   go: (scene: string) => Promise<void>,
   tell: Tell,
 ): Promise<void> {
   const shares: number[] = [];
   const rates: number[] = [];
-  for (const [scene, most] of alone) {
-    await go(scene);
+  for (const scene of scenes) {
+    await window.setHidden(true);
+    const before = await alone.rate(scene);
+    await window.setHidden(false);
+    await go(scene.name);
     const rate = await window.rate();
+    await window.setHidden(true);
+    const most = (before + (await alone.rate(scene))) / 2;
+    await window.setHidden(false);
     rates.push(rate);
     shares.push(rate / most);
-    tell(`${figure}:${scene}`, rate / most, `${rate.toFixed(1)} of ${most.toFixed(1)} frames a second`);
+    tell(`${figure}:${scene.name}`, rate / most, `${rate.toFixed(1)} of ${most.toFixed(1)} frames a second`);
   }
   const about = `least ${Math.min(...shares).toFixed(2)}; ${geometricMean(rates).toFixed(1)} frames a second (geometric means)`;
   tell(figure, geometricMean(shares), about);
@@ -285,7 +311,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
   const show = { ...whole, name: 'Bench Apiary', fadeSeconds: 0 };
   try {
-    const alone = shares.length ? await engineRates(address, show) : new Map<string, number>();
+    const alone = shares.length ? await Alone.open(address, show) : null;
     const window = await Window.open(address);
     try {
       if (wants('emptyDesk')) {
@@ -294,8 +320,8 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
         tell('emptyDesk', rate / displayRate, `${rate.toFixed(1)} frames a second`);
       }
       await window.bringShow(show);
-      if (wants('deskShare'))
-        await share(window, 'deskShare', alone, (scene) => openScene(window, scene), tell);
+      if (alone && wants('deskShare'))
+        await share(window, 'deskShare', alone, show, (scene) => openScene(window, scene), tell);
       if (wants('inputLatency') || wants('panLatency')) {
         await openScene(window, heavy);
         await window.rate();
@@ -313,12 +339,13 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
         await window.until('!!document.querySelector(`[data-testid="inspector"] [role="spinbutton"]`)');
         await timed('inputLatency', () => window.drag('[data-testid="inspector"] [role="spinbutton"]', 0, 0));
       }
-      if (wants('playShare')) {
+      if (alone && wants('playShare')) {
         await window.view('play');
         await share(
           window,
           'playShare',
           alone,
+          show,
           (scene) => window.click(`[data-scene-button="${scene}"] button`),
           tell,
         );
@@ -328,11 +355,12 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
         await openScene(window, show.scenes[0].name);
         await openStage(window);
         if (wants('stageKept')) tell('stageKept', ...(await stageKept(window)));
-        if (wants('stageShare'))
-          await share(window, 'stageShare', alone, (scene) => openScene(window, scene), tell);
+        if (alone && wants('stageShare'))
+          await share(window, 'stageShare', alone, show, (scene) => openScene(window, scene), tell);
       }
     } finally {
       await window.close();
+      await alone?.close();
     }
   } finally {
     server.closeAllConnections();

@@ -72,6 +72,7 @@ if (run(process.execPath, setup)) {
   jest('unit');
   if (!unitOnly) {
     step('build', bin('vite'), ['build', '--logLevel', 'warn']);
+    step('what a browser loads first stays small', bin('size-limit'), []);
     jest('browser', ['--runInBand']);
   }
 } else failed++;

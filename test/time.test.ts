@@ -70,6 +70,29 @@ describe('the loop bar', () => {
     await desk.until('the way gone in 2 s', () => desk.liveValue('place.x'), near(1));
   });
 
+  test('a window out of sight draws nothing, and time goes on', async () => {
+    await desk.openShow(showOf('Out of sight', (s) => void s.add('oscillator', 'Wave', [0, 200])));
+    const setHidden = (hidden: boolean): Promise<void> =>
+      desk.driver.executeScript(
+        `Object.defineProperty(document, 'hidden', { value: arguments[0], configurable: true });
+         document.dispatchEvent(new Event('visibilitychange'));`,
+        hidden,
+      );
+    const frames = async (): Promise<number> =>
+      Number(await (await desk.find('[data-testid="fps"]')).getAttribute('data-frames'));
+    await desk.until('frames', frames, (n) => n > 3);
+    await setHidden(true);
+    // What was drawn before is still to be told.
+    const told = await time();
+    await desk.until('time to go on', time, (t) => t > told + 1 || t < told);
+    const drawn = await frames();
+    const later = await time();
+    await desk.until('time to go on further', time, (t) => t > later + 1 || t < later);
+    expect(await frames()).toBe(drawn);
+    await setHidden(false);
+    await desk.until('frames again', frames, (n) => n > drawn + 3);
+  });
+
   test('a range is played round, and the keyboard goes frame by frame', async () => {
     await desk.openShow(showOf('Goes round', (s) => void s.add('oscillator', 'Wave', [0, 200])));
     await seek(0.25, Key.SHIFT, 0.375);

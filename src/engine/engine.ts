@@ -1,8 +1,9 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
+import { screenOf } from '../core/wall/screens';
 import { applyChanges } from '../core/show/changes';
-import type { Show } from '../core/document/types';
+import type { ScreenOutput, Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
@@ -14,7 +15,9 @@ import { LiveLayer } from './layer/live-layer';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
 import { plainLook } from './image/look';
-import { Presenter } from './output/presenter';
+import { Presenter, type Presented } from './output/presenter';
+import { ScreenPainter } from './output/screen-painter';
+import { TestPictures } from './output/test-pictures';
 import { presented } from './output/presented';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance } from './playback/performance';
@@ -27,6 +30,7 @@ import type {
   FromEngine,
   OutputSource,
   OutputSpec,
+  TestPicture,
   PerformanceCommand,
   ToEngine,
   Watch,
@@ -44,8 +48,12 @@ const busyFrameMs = 30;
 const slowFrameMs = 120;
 /** Feedback steps a frame may take where the GPU is quick, and where it is slow. */
 const maxFeedbackSteps = { quick: 4, slow: 1 };
-/** Most milliseconds a slow GPU is left to the rest of the browser after each frame. */
-const longestRestMs = 200;
+/** Milliseconds between two reports of the performance to a page that nobody sees: each makes it paint. */
+const hiddenReportMs = 500;
+/** Most milliseconds a busy GPU rests after each frame. */
+const longestRestMs = 40;
+/** What a busy GPU rests after each frame, as a share of what the frame cost. */
+const restShare = 0.05;
 
 /** Whether any node of a show listens to sound. */
 function hearsSound(show: Show, catalogue: Catalogue): boolean {
@@ -62,6 +70,8 @@ interface Graphics {
   gpu: Gpu;
   clock: GpuClock;
   presenter: Presenter;
+  screens: ScreenPainter;
+  testPictures: TestPictures;
   questions: Questions;
   layer: LiveLayer;
   feedbackWatch: FeedbackWatch;
@@ -97,6 +107,12 @@ export class Engine {
   private layoutIsNew = false;
   /** A picture of the live layer is on its way to the page. */
   private layerIsOut = false;
+  /** Screens of the wall that show a test picture. */
+  private shownTests: Readonly<Record<string, TestPicture>> = {};
+  /** The editor's window is out of sight: only a stage window needs pictures. */
+  private deskIsHidden = false;
+  /** Scenes were drawn for a frame whose outputs are painted once the GPU is done with them. */
+  private isUnpainted = false;
   /** The editor wants to see what is heard. */
   private hearing = false;
   /** Some scene listens to sound: it is analysed all the time, as catching up when that scene comes would cost a frame. */
@@ -124,6 +140,8 @@ export class Engine {
       this.graphics = {
         gpu,
         presenter,
+        screens: new ScreenPainter(gpu),
+        testPictures: new TestPictures(),
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
         layer: new LiveLayer(gpu),
@@ -157,6 +175,7 @@ export class Engine {
       });
     }
     this.graphics = null;
+    this.isUnpainted = false;
   }
 
   receive(message: ToEngine): void {
@@ -200,6 +219,12 @@ export class Engine {
         break;
       case 'work-scale':
         this.workSize.scale = message.scale;
+        break;
+      case 'test-pictures':
+        this.shownTests = message.shown;
+        break;
+      case 'desk-hidden':
+        this.deskIsHidden = message.hidden;
         break;
       case 'layer':
         this.layout = message.layout;
@@ -257,6 +282,9 @@ export class Engine {
     this.show = show;
     this.inputs.setShow(show.inputs);
     this.media.expect(Object.keys(show.files));
+    const screens = new Set(show.wall.outputs.map(({ id }) => id));
+    this.graphics?.screens.keepTo(screens);
+    this.graphics?.testPictures.keepTo(screens);
     this.showHears = hearsSound(show, this.catalogue);
     this.pacer.interval = 1000 / show.canvas.fps;
   }
@@ -272,12 +300,14 @@ export class Engine {
   }
 
   private reportPerformance(now: number, isNews = false): void {
-    this.reports.performance(now, () => this.performance.report(this.show!), isNews);
+    const leastMs = this.deskIsHidden ? hiddenReportMs : 0;
+    this.reports.performance(now, () => this.performance.report(this.show!), isNews, leastMs);
   }
 
-  private tick(now: number): void {
+  /** Gives whether it waits for the GPU. */
+  private tick(now: number): boolean {
     const { show } = this;
-    if (!show) return;
+    if (!show) return false;
     if (!this.graphics || this.graphics.gpu.isLost) {
       if (this.graphics) this.loseGraphics(now);
       if (now - this.lastAttempt > graphicsRetryMs) {
@@ -286,38 +316,42 @@ export class Engine {
       }
       this.lastNow = now;
       this.reportPerformance(now);
-      return;
+      return false;
     }
     const { graphics, performance: played } = this;
     graphics.clock.poll(now);
     const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
+    if (this.isUnpainted && graphics.clock.behind === 0) {
+      this.isUnpainted = false;
+      this.paint(now, show, graphics);
+    }
     if (this.mustWait(now, graphics.clock)) {
       // A patch that is moved must not wait for the next frame of a heavy scene.
       if (this.layoutIsNew && graphics.clock.behind === 0) this.paintLayer(now, graphics, false);
-      return;
+      return true;
     }
     this.reportPerformance(now);
     this.lastNow = now;
     played.program.advance(real);
     this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
     if (played.transport.preroll) this.preroll(show, graphics);
-    else this.drawFrame(now, played.transport.advance(real, show.canvas.fps), show, graphics);
+    else {
+      const dt = played.transport.advance(real, show.canvas.fps);
+      if (!this.deskIsHidden || this.outputs.hasStage) this.drawFrame(now, dt, show, graphics);
+    }
     this.report(now, show, graphics);
+    return false;
   }
 
   /**
-   * Whether the GPU has enough to do. One that can't keep up would be given new work the moment it is done, and the
-   * browser, which paints the page with the same GPU, would never have its turn: it gets a third of the time, or a
-   * tenth while the stage is on.
+   * Whether a frame must wait: for its time, or for a GPU that has enough to do. One that can't keep up would be given new work
+   * the moment it is done, and the browser, which may paint the page with the same GPU, would never have its turn.
    */
   private mustWait(now: number, clock: GpuClock): boolean {
     const { costMs } = clock;
     if (costMs <= busyFrameMs) return clock.behind >= maxFramesInFlight;
-    const rest = Math.min(
-      longestRestMs,
-      costMs * (this.outputs.hasStage || costMs <= slowFrameMs ? 0.1 : 0.5),
-    );
-    return clock.behind > 0 || now - clock.lastDone < rest;
+    const rest = Math.min(longestRestMs, costMs * restShare);
+    return clock.behind > 0 || now - Math.max(clock.lastDone, this.lastNow) < rest;
   }
 
   private preroll(show: Show, { gpu, clock }: Graphics): void {
@@ -359,7 +393,10 @@ export class Engine {
           measuring && scene === this.watch.scene ? (node, draw) => clock.measure(node, draw) : null;
       },
     );
-    this.paint(now, show, graphics);
+    // A picture is handed over by a wait for all that was drawn before it. In software, everybody else who draws would wait too,
+    // the page above all: what takes long is handed over once it is done.
+    this.isUnpainted = clock.costMs > busyFrameMs && gpu.passes > 0;
+    if (!this.isUnpainted) this.paint(now, show, graphics);
     clock.endFrame();
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
@@ -378,7 +415,8 @@ export class Engine {
     };
     const { program, incoming, next } = this.performance.program.state;
     for (const source of sources) {
-      if (source.type === 'program') for (const scene of [program, incoming]) want(scene);
+      if (source.type === 'program' || source.type === 'screen')
+        for (const scene of [program, incoming]) want(scene);
       else if (source.type === 'next') want(next);
       else if (source.type === 'node') want(source.scene, source.node);
       else if (source.type === 'scene') want(source.scene);
@@ -420,11 +458,14 @@ export class Engine {
       background,
       brightness,
     ]);
-    return `${where} ${JSON.stringify(looks)} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
+    const screen = source.type === 'screen' && [screenOf(this.show!, source.id), this.shownTests[source.id]];
+    return `${where} ${JSON.stringify([looks, screen])} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
   private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {
-    return this.performance.blackout && (use === 'stage' || source.type === 'program');
+    return (
+      this.performance.blackout && (use === 'stage' || source.type === 'program' || source.type === 'screen')
+    );
   }
 
   private presentedBy(
@@ -457,13 +498,35 @@ export class Engine {
     ]);
   }
 
-  private drawOutput(output: Readonly<OutputSpec>, show: Show, { presenter, gpu }: Graphics): boolean {
+  private drawOutput(output: Readonly<OutputSpec>, show: Show, graphics: Graphics): boolean {
+    const { presenter, gpu } = graphics;
     const { source, use, mapping } = output;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
     const now = this.presentedBy(source, gpu);
+    const screen = source.type === 'screen' && screenOf(show, source.id);
+    if (screen) {
+      this.drawScreen(screen, { ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, graphics);
+      return true;
+    }
     const aspect = show.canvas.width / show.canvas.height;
     presenter.draw({ ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, { aspect, mapping });
     return true;
+  }
+
+  /** Test pictures are seen whatever the performance does: somebody stands on a ladder. */
+  private drawScreen(
+    screen: ScreenOutput,
+    now: Presented,
+    size: { width: number; height: number },
+    { screens, testPictures, gpu }: Graphics,
+  ): void {
+    const test = this.shownTests[screen.id];
+    if (!test) {
+      screens.draw(screen, now, size, this.show!.canvas);
+      return;
+    }
+    const look = plainLook(testPictures.of(screen, test));
+    screens.draw(screen, { first: look, second: plainLook(gpu.empty), fade: 0, level: 1 }, size, null);
   }
 
   private report(now: number, show: Show, { gpu, clock, feedbackWatch }: Graphics): void {

@@ -28,10 +28,10 @@ export class Reports {
     this.toldFaults.clear();
   }
 
-  /** `isNews`: told at once, since somebody waits for it. */
-  performance(now: number, state: () => PerformanceState, isNews = false): void {
+  /** `isNews`: told at once, since somebody waits for it. `leastMs`: milliseconds between two at least. */
+  performance(now: number, state: () => PerformanceState, isNews = false, leastMs = 0): void {
     if (isNews) this.last.performance = now;
-    else if (!this.isDue('performance', now)) return;
+    else if (!this.isDue('performance', now, leastMs)) return;
     this.tell({ type: 'performance', state: state() });
   }
 

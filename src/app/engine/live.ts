@@ -81,9 +81,12 @@ export function usePart(part: string): PartGlance | null {
   );
 }
 
-/** Brings the engine's words to the stores; called once when the app starts. */
+/** Brings the engine's words to the stores, and tells it whether the window is in sight; called once when the app starts. */
 export function listenToEngine(): void {
   const client = engine();
+  const tellHidden = (): void => client.set({ type: 'desk-hidden', hidden: document.hidden });
+  document.addEventListener('visibilitychange', tellHidden);
+  tellHidden();
   client.on('performance', ({ state: { transport, program, blackout, freeze } }) => {
     const now = liveStore.getState();
     // What is the same keeps its identity, so that only what shows it is drawn again.

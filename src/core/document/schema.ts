@@ -6,7 +6,7 @@
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 2 as const;
+export const showVersion = 3 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -45,7 +45,16 @@ const yesNo = { type: 'boolean' };
 const number = { type: 'number', minimum: -mostNumber, maximum: mostNumber };
 const positive = { type: 'number', minimum: 0, maximum: mostNumber };
 const range = { type: 'array', items: number, minItems: 2, maxItems: 2 };
-const pixels = { type: 'integer', minimum: 1, maximum: 8192 };
+const pixels = { type: 'integer', minimum: 1, maximum: 16384 };
+/** A place on the canvas, in its pixels; parts may lie outside. */
+const canvasPixels = { type: 'number', minimum: -100000, maximum: 100000 };
+const share = (most: number) => ({ type: 'number', minimum: 0, maximum: most });
+const rgb = (least: number, most: number) => ({
+  type: 'array',
+  items: { type: 'number', minimum: least, maximum: most },
+  minItems: 3,
+  maxItems: 3,
+});
 const size = { type: 'array', items: pixels, minItems: 2, maxItems: 2 };
 
 /** A motion: what all have, and what this one has beside it. */
@@ -310,6 +319,110 @@ const definitions = {
         'What drives a show from outside. Devices are those of the machine that the show was made on.',
     },
   ),
+  OutputPart: object(
+    {
+      x: canvasPixels,
+      y: canvasPixels,
+      width: { type: 'number', minimum: 1, maximum: 100000 },
+      height: { type: 'number', minimum: 1, maximum: 100000 },
+      turn: about('Degrees clockwise, around its middle.', { type: 'number', minimum: -360, maximum: 360 }),
+    },
+    [],
+    { description: 'What an output takes of the canvas, in pixels from its top left.' },
+  ),
+  Warp: object(
+    {
+      columns: { type: 'integer', minimum: 2, maximum: 9 },
+      rows: { type: 'integer', minimum: 2, maximum: 9 },
+      smooth: about('Curves between the points, else lines.', yesNo),
+      points: about(
+        'Where the points of a regular grid over the picture lie on the output, row by row, as shares from its top left.',
+        list(
+          '[number, number]',
+          { ...range, items: { type: 'number', minimum: -4, maximum: 5 } },
+          {
+            minItems: 4,
+            maxItems: 81,
+          },
+        ),
+      ),
+    },
+    [],
+    {
+      description:
+        'How the picture is bent onto a surface. 2 x 2 points are corners: the bend is a perspective.',
+    },
+  ),
+  OutputMask: object(
+    {
+      points: about(
+        'Corners of a polygon, as shares of the output from its top left.',
+        list(
+          '[number, number]',
+          { ...range, items: { type: 'number', minimum: -1, maximum: 2 } },
+          {
+            minItems: 3,
+            maxItems: 32,
+          },
+        ),
+      ),
+      soft: about('Width of its soft edge, as a share of the height of the output.', share(0.5)),
+      hides: about('What is black: what lies inside of it, or outside.', oneOf('inside', 'outside')),
+    },
+    [],
+    { description: 'What is cut away from an output.' },
+  ),
+  EdgeBlend: object(
+    {
+      left: share(1),
+      right: share(1),
+      top: share(1),
+      bottom: share(1),
+      power: about('Form of the curve; 1 is a straight line in linear light.', {
+        type: 'number',
+        minimum: 1,
+        maximum: 5,
+      }),
+      gamma: about('Of the projector.', { type: 'number', minimum: 1, maximum: 3 }),
+      lift: about('Light added to black where nothing overlaps, in linear light.', share(0.5)),
+    },
+    [],
+    { description: 'How two projectors overlap: the width of each side, as a share of the picture.' },
+  ),
+  OutputColour: object(
+    {
+      gain: rgb(0, 2),
+      gamma: about('Of each channel: above 1 its middle is brighter.', rgb(0.2, 5)),
+      black: about('Of each channel: what black is raised to.', rgb(0, 0.5)),
+      kelvin: about('Colour temperature of white; 6500 changes nothing.', {
+        type: 'number',
+        minimum: 2000,
+        maximum: 15000,
+      }),
+      brightness: about('Most light it gives, as a share of what it can.', share(1)),
+    },
+    [],
+    { description: 'How an output shows colours: red, green and blue.' },
+  ),
+  ScreenOutput: object(
+    {
+      id,
+      name,
+      type: { const: 'screen' },
+      part: ref('OutputPart'),
+      quarterTurns: about('Turns of 90 degrees clockwise.', { type: 'integer', minimum: 0, maximum: 3 }),
+      mirrored: yesNo,
+      warp: ref('Warp'),
+      masks: list('OutputMask', ref('OutputMask'), { maxItems: 8 }),
+      blend: ref('EdgeBlend'),
+      colour: ref('OutputColour'),
+    },
+    [],
+    { description: 'One window on one display.' },
+  ),
+  Wall: object({ outputs: list('ScreenOutput', ref('ScreenOutput'), { maxItems: 64 }) }, [], {
+    description: 'All outputs of a show.',
+  }),
 };
 
 export const showSchema = {
@@ -326,6 +439,7 @@ export const showSchema = {
     canvas: object({ width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } }),
     fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
     inputs: ref('ShowInputs'),
+    wall: ref('Wall'),
     files: about(
       'Files by id.',
       record('ShowFile', ref('ShowFile'), {

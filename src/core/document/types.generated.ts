@@ -21,7 +21,7 @@ export type Precision = 'auto' | '8' | '16' | '32';
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 2;
+  version: 3;
   name: string;
   tempo: {
     bpm: number;
@@ -34,6 +34,7 @@ export interface Show {
   };
   fadeSeconds: number;
   inputs: ShowInputs;
+  wall: Wall;
   /**
    * Files by id.
    */
@@ -83,6 +84,12 @@ export interface ShowInputs {
    * What the tempo follows.
    */
   clock: 'own' | 'sound' | 'midi';
+}
+/**
+ * All outputs of a show.
+ */
+export interface Wall {
+  outputs: ScreenOutput[];
 }
 /**
  * One colour of a gradient, `at` 0..1 along it.
@@ -382,4 +389,110 @@ export interface ShowFile {
    */
   type: string;
   bytes: number;
+}
+/**
+ * What an output takes of the canvas, in pixels from its top left.
+ */
+export interface OutputPart {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+  /**
+   * Degrees clockwise, around its middle.
+   */
+  turn: number;
+}
+/**
+ * How the picture is bent onto a surface. 2 x 2 points are corners: the bend is a perspective.
+ */
+export interface Warp {
+  columns: number;
+  rows: number;
+  /**
+   * Curves between the points, else lines.
+   */
+  smooth: boolean;
+  /**
+   * Where the points of a regular grid over the picture lie on the output, row by row, as shares from its top left.
+   */
+  points: [number, number][];
+}
+/**
+ * What is cut away from an output.
+ */
+export interface OutputMask {
+  /**
+   * Corners of a polygon, as shares of the output from its top left.
+   */
+  points: [number, number][];
+  /**
+   * Width of its soft edge, as a share of the height of the output.
+   */
+  soft: number;
+  /**
+   * What is black: what lies inside of it, or outside.
+   */
+  hides: 'inside' | 'outside';
+}
+/**
+ * How two projectors overlap: the width of each side, as a share of the picture.
+ */
+export interface EdgeBlend {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  /**
+   * Form of the curve; 1 is a straight line in linear light.
+   */
+  power: number;
+  /**
+   * Of the projector.
+   */
+  gamma: number;
+  /**
+   * Light added to black where nothing overlaps, in linear light.
+   */
+  lift: number;
+}
+/**
+ * How an output shows colours: red, green and blue.
+ */
+export interface OutputColour {
+  gain: [number, number, number];
+  /**
+   * Of each channel: above 1 its middle is brighter.
+   */
+  gamma: [number, number, number];
+  /**
+   * Of each channel: what black is raised to.
+   */
+  black: [number, number, number];
+  /**
+   * Colour temperature of white; 6500 changes nothing.
+   */
+  kelvin: number;
+  /**
+   * Most light it gives, as a share of what it can.
+   */
+  brightness: number;
+}
+/**
+ * One window on one display.
+ */
+export interface ScreenOutput {
+  id: string;
+  name: string;
+  type: 'screen';
+  part: OutputPart;
+  /**
+   * Turns of 90 degrees clockwise.
+   */
+  quarterTurns: number;
+  mirrored: boolean;
+  warp: Warp;
+  masks: OutputMask[];
+  blend: EdgeBlend;
+  colour: OutputColour;
 }

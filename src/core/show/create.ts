@@ -83,6 +83,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     canvas: { width: 1920, height: 1080, fps: 60 },
     fadeSeconds: 2,
     inputs: structuredCloneOf(homeInputs),
+    wall: { outputs: [] },
     files: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],
   };

@@ -28,6 +28,10 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
         if (isObject(wire.back)) wire.back = { ...defaultReturn(), ...wire.back };
     }
   },
+  // Shows got a wall.
+  2: (show) => {
+    show.wall ??= { outputs: [] };
+  },
 };
 
 /**

@@ -343,3 +343,12 @@ describe('older files', () => {
     }
   });
 });
+
+test.each([
+  '{',
+  '{ "format": "pyrvel.show",\n',
+  '{ "format": "pyrvel.show",\n "version"',
+  '{ "format": "pyrv',
+])('a torn text says in which line it ends: %j', (text) => {
+  expect(() => readShow(text, catalogue)).toThrow(/breaks off in line \d/);
+});

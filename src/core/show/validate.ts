@@ -6,6 +6,8 @@ import { kindOf, type Catalogue, type Kind } from '../kind/kind';
 import { misfit } from '../patch/plan';
 import { portOf } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
+import { checkWall } from './check-wall';
+import type { Finding } from './finding';
 import { migrate } from './migrations';
 import { triggersOf } from '../document/motions';
 import { openCycles, wiresThatCloseNothing } from './cycles';
@@ -14,13 +16,7 @@ import { shippedFiles } from './shipped';
 import { showFormat, showVersion, type ControlValue, type Scene, type Show } from '../document/types';
 import validateShape from '../document/validator.generated';
 
-/** Something a check found. */
-export interface Finding {
-  level: 'error' | 'warning';
-  /** Place in the document, for example `scenes[0].nodes.n3.controls.size`. */
-  where: string;
-  what: string;
-}
+export type { Finding } from './finding';
 
 /** A file that cannot be opened. Its message says where it is wrong and what to do; nothing was changed. */
 export class ShowFileError extends Error {
@@ -240,7 +236,7 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
   const form = checkForm(data);
   if (form.length) return form;
   const show = data as Show;
-  const findings = checkInputs(show);
+  const findings = [...checkInputs(show), ...checkWall(show)];
   const ids = new Set<string>();
   show.scenes.forEach((scene, k) => {
     const at = `scenes[${k}]`;
@@ -321,8 +317,10 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
 
 function placeOfFault(text: string, error: Error): string {
   const at = /position (\d+)/.exec(error.message);
-  if (!at) return 'it ends too early or is not JSON. Export it again.';
-  const before = text.slice(0, Number(at[1])).split('\n');
+  // A text that ends between two values is told without a position.
+  const isTorn = /end of (JSON )?input|end of data/i.test(error.message);
+  if (!at && !isTorn) return 'it is not JSON. Export it again.';
+  const before = text.slice(0, at ? Number(at[1]) : undefined).split('\n');
   return `the text breaks off in line ${before.length}, column ${before[before.length - 1].length + 1}. Export it again.`;
 }
 

@@ -1,3 +1,6 @@
+/** Milliseconds until it is looked again whether a frame can be drawn. */
+const pollMs = 3;
+
 /**
  * Calls a function once a display frame. Animation frames stop while the editor's window is hidden, but the stage must
  * not: a timer that is late by a little steps in whenever they stay away.
@@ -9,7 +12,8 @@ export class Pacer {
   private last = 0;
 
   constructor(
-    private readonly tick: (now: number) => void,
+    /** Gives whether it could not draw yet: then it is called again within a few milliseconds, as a slow frame ends at any moment. */
+    private readonly tick: (now: number) => boolean,
     /** Milliseconds between frames when the timer has to do it. */
     public interval = 1000 / 60,
   ) {}
@@ -18,7 +22,7 @@ export class Pacer {
     if (!this.stopped) return;
     this.stopped = false;
     this.last = performance.now();
-    this.schedule();
+    this.schedule(this.interval);
   }
 
   stop(): void {
@@ -27,11 +31,10 @@ export class Pacer {
     clearTimeout(this.timer);
   }
 
-  private schedule(): void {
+  private schedule(wait: number): void {
     if (this.stopped) return;
     this.frame = requestAnimationFrame(() => this.fire());
-    const wait = Math.max(0, this.last + this.interval * 1.5 - performance.now());
-    this.timer = setTimeout(() => this.fire(), wait);
+    this.timer = setTimeout(() => this.fire(), Math.max(0, wait));
   }
 
   private fire(): void {
@@ -40,15 +43,15 @@ export class Pacer {
     const now = performance.now();
     // Displays faster than the show would only burn the GPU.
     if (now - this.last < this.interval * 0.6) {
-      this.frame = requestAnimationFrame(() => this.fire());
-      this.timer = setTimeout(() => this.fire(), this.interval);
+      this.schedule(this.interval);
       return;
     }
-    this.last = now;
+    let waits = false;
     try {
-      this.tick(now);
+      waits = this.tick(now);
     } finally {
-      this.schedule();
+      if (!waits) this.last = now;
+      this.schedule(waits ? pollMs : now + this.interval * 1.5 - performance.now());
     }
   }
 }

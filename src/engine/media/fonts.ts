@@ -8,7 +8,7 @@ import sans700 from '@fontsource/instrument-sans/files/instrument-sans-latin-700
 import mono400 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-400-normal.woff?url';
 import mono600 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-600-normal.woff?url';
 import mono700 from '@fontsource/jetbrains-mono/files/jetbrains-mono-latin-700-normal.woff?url';
-import { parse, type Font } from 'opentype.js';
+import type { Font } from 'opentype.js';
 import type { LetterRequest, Outline } from '../../core/text/outlines';
 import { fonts, isFont, type FontName } from '../../core/text/layout';
 import { outlinesOf } from '../../core/text/outlines';
@@ -70,7 +70,11 @@ export class Fonts {
   }
 
   private async parseFont(name: FontName): Promise<void> {
-    const response = await fetch(urls[name][700] ?? urls[name][400]!);
+    // Most shows have no outlines of letters: what reads them is fetched with the first.
+    const [{ parse }, response] = await Promise.all([
+      import('opentype.js'),
+      fetch(urls[name][700] ?? urls[name][400]!),
+    ]);
     this.parsed.set(name, parse(await response.arrayBuffer()));
     this.arrived();
   }

@@ -21,6 +21,7 @@ export function presented(
   const scene = (id: string | null): Look => (id ? looks.ofScene(id) : undefined) ?? nothing;
   switch (source.type) {
     case 'program':
+    case 'screen':
       return {
         first: scene(program),
         second: scene(incoming),

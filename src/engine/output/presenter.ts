@@ -21,10 +21,17 @@ out vec2 fitted;`,
   fitted = (place - 0.5) * span + 0.5;`,
 );
 
+/** A picture's colour as it is looked at: on its background, at its brightness. */
+export const seenText =
+  'vec3 seen(vec4 c, vec4 look) { return (c.rgb + look.rgb * (1.0 - clamp(c.a, 0.0, 1.0))) * look.a; }';
+
 /**
  * Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands. The noise is
  * interleaved gradient noise (J. Jimenez, SIGGRAPH 2014).
  */
+export const ditherText =
+  'c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;';
+
 const body = (colour: string): string => `#version 300 es
 precision highp float;
 in vec2 fitted;
@@ -35,10 +42,10 @@ uniform sampler2D first;
 uniform sampler2D second;
 uniform vec4 part;
 out vec4 result;
-vec3 seen(vec4 c, vec4 look) { return (c.rgb + look.rgb * (1.0 - clamp(c.a, 0.0, 1.0))) * look.a; }
+${seenText}
 void main() {
   ${colour}
-  c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;
+  ${ditherText}
   result = vec4(c, 1.0);
 }
 `;
@@ -71,7 +78,7 @@ export interface Presented {
 }
 
 /** The level is part of how a picture is seen, so that nothing is left to multiply. */
-const lookNumbers = ({ background, brightness }: Look, level: number): number[] => [
+export const lookNumbers = ({ background, brightness }: Look, level: number): number[] => [
   ...background.slice(0, 3),
   brightness * level,
 ];

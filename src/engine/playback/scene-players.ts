@@ -108,6 +108,7 @@ export class ScenePlayers {
       case 'example':
         return this.examples.get(source.scene);
       case 'program':
+      case 'screen':
       case 'next':
         return undefined;
     }

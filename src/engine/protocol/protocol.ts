@@ -21,8 +21,14 @@ export type OutputSource =
   | { type: 'program' }
   /** The scene that is ready to go on air. */
   | { type: 'next' }
+  /** What a screen of the wall shows: its part of what is on air, or its test picture. */
+  | { type: 'screen'; id: string }
   /** A small scene that is no part of the show. */
   | { type: 'example'; scene: Scene };
+
+/** Pictures by which a screen is set up. */
+export const testPictures = ['grid', 'bars', 'ramp', 'focus', 'blend'] as const;
+export type TestPicture = (typeof testPictures)[number];
 
 /** How a picture lies in an output. */
 export interface OutputMapping {
@@ -127,6 +133,10 @@ export type SettingMessage =
   /** Whether sound levels are reported even if no node listens. */
   | { type: 'hear'; on: boolean }
   | { type: 'work-scale'; scale: WorkScale }
+  /** Whether the editor's window is out of sight: then no scene is drawn, unless a stage window is open. Time goes on. */
+  | { type: 'desk-hidden'; hidden: boolean }
+  /** Screens of the wall that show a test picture, by id. */
+  | { type: 'test-pictures'; shown: Readonly<Record<string, TestPicture>> }
   /** null: no patch is in sight. */
   | { type: 'layer'; layout: LayerLayout | null };
 

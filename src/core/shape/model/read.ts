@@ -1,9 +1,12 @@
 import { sniff } from '../../image/sniff';
-import { readGltf } from './gltf';
 import { ModelError, mostModelBytes, type Model } from './model';
 import { readObj } from './obj';
 import { readPly } from './ply';
 import { readStl } from './stl';
+
+/** Its library is the largest of all readers, and most shows have no such model: it is loaded with the first. */
+const readWholeGltf = async (bytes: Uint8Array, isText: boolean): Promise<Model> =>
+  (await import('./gltf')).readGltf(bytes, isText);
 
 /** Reads a model of any form that is known, told by its content. Throws ModelError. */
 export async function readModel(bytes: Uint8Array): Promise<Model> {
@@ -13,9 +16,9 @@ export async function readModel(bytes: Uint8Array): Promise<Model> {
     );
   switch (sniff(bytes)) {
     case 'glb':
-      return readGltf(bytes, false);
+      return readWholeGltf(bytes, false);
     case 'gltf':
-      return readGltf(bytes, true);
+      return readWholeGltf(bytes, true);
     case 'ply':
       return readPly(bytes);
     case 'obj':
