@@ -325,6 +325,14 @@ export class Desk {
     return this.figures(await this.driver.takeScreenshot(), box);
   }
 
+  /** Figures of a few pixels of this window around a place, given as shares from the top left. */
+  async seenAround(x: number, y: number): Promise<PictureFigures> {
+    const [width, height] = await this.driver.executeScript<[number, number]>(
+      'return [innerWidth, innerHeight]',
+    );
+    return this.figures(await this.driver.takeScreenshot(), [x * width - 1, y * height - 1, 3, 3]);
+  }
+
   /** Figures of a PNG, or of a part of it: x, y, width and height in pixels. */
   private figures(png: string, box: readonly number[] | null = null): Promise<PictureFigures> {
     return this.driver.executeAsyncScript<PictureFigures>(

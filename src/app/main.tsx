@@ -3,15 +3,12 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { BuildView } from './editor/build-view';
 import { comeBack, keepEverything, keepPicture } from './data/keeper';
-import { InputsView } from './inputs/inputs-view';
 import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
 import { setRouter } from './actions/navigation';
 import { Fault } from './parts/fault';
 import { Notices } from './parts/notices';
-import { PlayView } from './play/play-view';
 import { Shell } from './shell';
-import { ShowsView } from './shows/shows-view';
 import { welcomeStages } from './stage/windows';
 import './styles.css';
 
@@ -26,10 +23,14 @@ const router = createBrowserRouter([
     errorElement: <Fault />,
     children: [
       { index: true, element: <Navigate to="/build" replace /> },
-      { path: 'shows', element: <ShowsView /> },
+      { path: 'shows', lazy: async () => ({ Component: (await import('./shows/shows-view')).ShowsView }) },
       { path: 'build', element: <BuildView /> },
-      { path: 'play', element: <PlayView /> },
-      { path: 'inputs', element: <InputsView /> },
+      { path: 'play', lazy: async () => ({ Component: (await import('./play/play-view')).PlayView }) },
+      { path: 'wall', lazy: async () => ({ Component: (await import('./wall/wall-view')).WallView }) },
+      {
+        path: 'inputs',
+        lazy: async () => ({ Component: (await import('./inputs/inputs-view')).InputsView }),
+      },
       ...(import.meta.env.DEV
         ? [
             {

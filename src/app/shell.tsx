@@ -29,6 +29,7 @@ import { dropFocus } from './parts/live-button';
 const views = [
   ['/build', 'Build'],
   ['/play', 'Play'],
+  ['/wall', 'Wall'],
   ['/inputs', 'Inputs'],
   ['/shows', 'Shows'],
 ] as const;

@@ -1,6 +1,7 @@
 import type { Scene } from '../../core/document/types';
 import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';
+import { wallSession } from '../data/wall-session';
 
 /** The scene that is open in Build, while Build is shown; else null. */
 export function sceneAtHand(): Scene | null {
@@ -14,3 +15,7 @@ export function chosenNodes(): string[] {
   const scene = sceneAtHand();
   return scene ? sessionStore.getState().selection.filter((id) => scene.nodes[id]) : [];
 }
+
+/** The chosen outputs, while the Wall is shown. */
+export const chosenOutputs = (): readonly string[] =>
+  location.pathname.startsWith('/wall') ? wallSession.getState().chosen : [];

@@ -3,13 +3,18 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose, sessionStore } from '../data/session';
 import { editScene, redo, undo } from '../data/show-store';
 import { copy, duplicate, paste } from '../actions/clipboard';
-import { chosenNodes, sceneAtHand } from './at-hand';
+import { removeChosenOutputs } from '../actions/wall-actions';
+import { chosenNodes, chosenOutputs, sceneAtHand } from './at-hand';
 import type { Command } from './command';
 
 const hasNodes = (): boolean => chosenNodes().length > 0;
 const hasScene = (): boolean => sceneAtHand() !== null;
 
 function remove(): void {
+  if (chosenOutputs().length) {
+    removeChosenOutputs();
+    return;
+  }
   const scene = sceneAtHand()!;
   const nodes = chosenNodes();
   const { wire } = sessionStore.getState();
@@ -71,9 +76,10 @@ export const editCommands: readonly Command[] = [
   {
     id: 'edit.delete',
     label: 'Delete',
-    help: 'Deletes the chosen nodes or the chosen wire',
+    help: 'Deletes what is chosen: nodes, a wire, outputs of the wall',
     keys: ['Delete', 'Backspace'],
-    when: () => hasScene() && (hasNodes() || sessionStore.getState().wire !== null),
+    when: () =>
+      chosenOutputs().length > 0 || (hasScene() && (hasNodes() || sessionStore.getState().wire !== null)),
     run: remove,
   },
   {

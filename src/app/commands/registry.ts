@@ -6,10 +6,12 @@ import { sceneCommands } from './scene-commands';
 import { stageCommands } from './stage-commands';
 import { transportCommands } from './transport-commands';
 import { viewCommands } from './view-commands';
+import { wallCommands } from './wall-commands';
 
 /** Every command there is, in the order of menu and help. */
 export const commands: readonly Command[] = [
   ...stageCommands,
+  ...wallCommands,
   ...transportCommands,
   ...editCommands,
   ...patchCommands,

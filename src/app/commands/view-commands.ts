@@ -9,6 +9,7 @@ const isBuild = (): boolean => sceneAtHand() !== null;
 const views = [
   ['build', 'Build', 'Make patches'],
   ['play', 'Play', 'Perform'],
+  ['wall', 'Wall', 'What each screen shows'],
   ['inputs', 'Inputs', 'What drives the show'],
   ['shows', 'Shows', 'Files'],
 ] as const;

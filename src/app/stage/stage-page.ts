@@ -51,6 +51,14 @@ addEventListener('keydown', (event) => {
   else void document.documentElement.requestFullscreen();
 });
 
+// A display that goes to sleep in the middle of a show is dark, whatever is drawn.
+const stayAwake = (): void => {
+  if (document.visibilityState === 'visible')
+    void navigator.wakeLock?.request('screen').catch(() => undefined);
+};
+document.addEventListener('visibilitychange', stayAwake);
+stayAwake();
+
 const announce = (): void =>
   (opener as Window | null)?.postMessage({ pyrvel: 'stage-here' }, location.origin);
 new BroadcastChannel('pyrvel').onmessage = announce;

@@ -1,3 +1,4 @@
+import { screenIn, setStage } from '../data/stage-windows';
 import type { EngineClient } from '../engine/client';
 import { engine } from '../engine/client';
 import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
@@ -23,22 +24,33 @@ export interface StagePage {
   };
 }
 
+function forget(stage: Window, output: string, client: EngineClient): void {
+  client.removeOutput(output);
+  known.delete(stage);
+  setStage(output, null);
+}
+
 function adopt(stage: Window & StagePage, client: EngineClient): void {
   const page = stage.pyrvelStage;
   const before = known.get(stage);
   if (!page || before?.page === page.page) return;
-  if (before) client.removeOutput(before.output);
+  if (before) forget(stage, before.output, client);
+  const screen = screenIn(stage);
   const id = client.addOutput({
-    source: { type: 'program' },
+    source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
     use: 'stage',
     make() {
       if (stage.closed || !stage.pyrvelStage) return null;
       const { canvas, width, height } = stage.pyrvelStage.makeCanvas();
+      queueMicrotask(() => setStage(id, { window: stage, screen, width, height }));
       return { canvas: canvas.transferControlToOffscreen(), width, height };
     },
   });
   known.set(stage, { page: page.page, output: id });
-  page.onSize((width, height) => client.resizeOutput(id, width, height));
+  page.onSize((width, height) => {
+    client.resizeOutput(id, width, height);
+    setStage(id, { window: stage, screen, width, height });
+  });
   listenToKeys(stage);
   listenToCommandKeys(stage, true);
   listenToPointer(stage.document.body);
@@ -61,9 +73,7 @@ export function welcomeStages(): void {
   });
   setInterval(() => {
     for (const [stage, { output }] of known) {
-      if (!stage.closed) continue;
-      client.removeOutput(output);
-      known.delete(stage);
+      if (stage.closed) forget(stage, output, client);
     }
   }, 1000);
   // Stage windows that were open before a reload hear this and announce themselves.

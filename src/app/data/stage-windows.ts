@@ -1,0 +1,34 @@
+import { create } from 'zustand';
+
+/** A stage window that is open. */
+interface OpenStage {
+  window: Window;
+  /** Screen of the wall that it shows; null: the whole canvas. */
+  screen: string | null;
+  /** Pixels. */
+  width: number;
+  height: number;
+}
+
+/** Stage windows that are open, by the id of their output in the engine. */
+const stageStore = create<{ open: Readonly<Record<string, OpenStage>> }>()(() => ({ open: {} }));
+
+export const setStage = (id: string, stage: OpenStage | null): void =>
+  stageStore.setState(({ open: { [id]: gone, ...rest } }) => {
+    void gone;
+    return { open: stage ? { ...rest, [id]: stage } : rest };
+  });
+
+/** Which screen of the wall a stage page was opened for. */
+export const screenIn = (stage: Window): string | null =>
+  new URLSearchParams(stage.location.search).get('screen');
+
+const stageOf = (open: Readonly<Record<string, OpenStage>>, screen: string): OpenStage | undefined =>
+  Object.values(open).find((stage) => stage.screen === screen && !stage.window.closed);
+
+/** The window of a screen of the wall, if it is open. */
+export const windowOf = (screen: string): Window | undefined =>
+  stageOf(stageStore.getState().open, screen)?.window;
+
+/** The same for what is shown of it. */
+export const useStage = (screen: string): OpenStage | undefined => stageStore((s) => stageOf(s.open, screen));

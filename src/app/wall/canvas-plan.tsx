@@ -1,0 +1,213 @@
+import clsx from 'clsx';
+import { useLayoutEffect, useRef, useState } from 'react';
+import { boundsOf, cornersOf, snapOf } from '../../core/wall/parts';
+import type { OutputPart, ScreenOutput } from '../../core/document/types';
+import { editOutput } from '../actions/wall-actions';
+import { editShow, endGesture, useShow } from '../data/show-store';
+import { EngineCanvas } from '../engine/engine-canvas';
+import { arrowOf, followDrag } from './drag';
+import { chooseOutputs, wallSession } from '../data/wall-session';
+
+const program = { type: 'program' } as const;
+/** Space around the canvas in which parts may lie, as a share of it. */
+const margin = 0.08;
+/** Pixels of the page within which edges meet. */
+const reachPx = 7;
+
+const whole = (value: number): number => Math.round(value);
+
+/** A corner of a part that is dragged: the opposite one stays. */
+function resized(part: OutputPart, corner: number, at: readonly [number, number]): OutputPart {
+  const opposite = cornersOf(part)[(corner + 2) % 4];
+  const angleRad = (part.turn * Math.PI) / 180;
+  const [dx, dy] = [at[0] - opposite[0], at[1] - opposite[1]];
+  const along = dx * Math.cos(angleRad) + dy * Math.sin(angleRad);
+  const down = -dx * Math.sin(angleRad) + dy * Math.cos(angleRad);
+  const width = Math.max(8, whole(Math.abs(along)));
+  const height = Math.max(8, whole(Math.abs(down)));
+  const [w, h] = [Math.sign(along || 1) * width, Math.sign(down || 1) * height];
+  const middle = [
+    opposite[0] + (w * Math.cos(angleRad) - h * Math.sin(angleRad)) / 2,
+    opposite[1] + (w * Math.sin(angleRad) + h * Math.cos(angleRad)) / 2,
+  ];
+  return { ...part, width, height, x: whole(middle[0] - width / 2), y: whole(middle[1] - height / 2) };
+}
+
+/** The canvas of the show with the part that each output takes of it. */
+export function CanvasPlan() {
+  const canvas = useShow((show) => show.canvas);
+  const outputs = useShow((show) => show.wall.outputs);
+  const chosen = wallSession((s) => s.chosen);
+  const svg = useRef<SVGSVGElement>(null);
+  const origin = [-margin * canvas.width, -margin * canvas.height] as const;
+  const units = [canvas.width * (1 + 2 * margin), canvas.height * (1 + 2 * margin)] as const;
+  const [pageWidth, setPageWidth] = useState(0);
+  useLayoutEffect(() => {
+    const observer = new ResizeObserver(([entry]) => setPageWidth(entry.contentRect.width));
+    observer.observe(svg.current!);
+    return () => observer.disconnect();
+  }, []);
+  /** Pixels of the canvas for each of the page. */
+  const size = pageWidth ? units[0] / pageWidth : 1;
+
+  const move = (
+    ids: readonly string[],
+    from: ReadonlyMap<string, OutputPart>,
+    [x, y]: readonly [number, number],
+  ): void => {
+    editShow(
+      (show) => {
+        for (const output of show.wall.outputs) {
+          const start = ids.includes(output.id) ? from.get(output.id) : undefined;
+          if (!start) continue;
+          output.part.x = whole(start.x + x);
+          output.part.y = whole(start.y + y);
+        }
+      },
+      `move ${ids.join(' ')}`,
+    );
+  };
+
+  const grab = (event: React.PointerEvent<SVGElement>, { id }: ScreenOutput): void => {
+    const added = event.shiftKey || event.ctrlKey;
+    const ids = added
+      ? chosen.includes(id)
+        ? chosen.filter((one) => one !== id)
+        : [...chosen, id]
+      : chosen.includes(id)
+        ? chosen
+        : [id];
+    chooseOutputs(ids);
+    event.currentTarget.focus();
+    const from = new Map(outputs.map((output) => [output.id, output.part]));
+    const others = outputs.filter((output) => !ids.includes(output.id)).map(({ part }) => boundsOf(part));
+    const box = boundsOf(from.get(id)!);
+    const reach = reachPx * size;
+    followDrag(
+      event,
+      svg.current!,
+      { origin, units },
+      ({ by, free }) => {
+        const there = { ...box, x: box.x + by[0], y: box.y + by[1] };
+        const snap = free ? [0, 0] : snapOf(there, others, canvas, reach);
+        move(ids, from, [by[0] + snap[0], by[1] + snap[1]]);
+      },
+      endGesture,
+    );
+  };
+
+  return (
+    <div className="grid min-h-0 grow place-items-center p-4" onPointerDown={() => chooseOutputs([])}>
+      <div
+        className="relative max-h-full w-full"
+        style={{
+          aspectRatio: `${units[0]} / ${units[1]}`,
+          maxWidth: `calc((100vh - 9rem) * ${units[0] / units[1]})`,
+        }}
+      >
+        <div className="absolute" style={{ inset: `${(100 * margin) / (1 + 2 * margin)}%` }}>
+          <EngineCanvas source={program} className="h-full w-full" label="Program" />
+        </div>
+        <svg
+          ref={svg}
+          className="absolute inset-0 h-full w-full touch-none"
+          viewBox={`${origin.join(' ')} ${units.join(' ')}`}
+          role="group"
+          aria-label="Parts of the canvas"
+        >
+          <rect
+            width={canvas.width}
+            height={canvas.height}
+            fill="none"
+            stroke="var(--edge)"
+            strokeWidth={1.5 * size}
+          />
+          {outputs.map((output) => {
+            const corners = cornersOf(output.part);
+            const isChosen = chosen.includes(output.id);
+            const { part } = output;
+            return (
+              <g
+                key={output.id}
+                className={clsx('cursor-move outline-none', isChosen ? 'text-primary' : 'text-base-content')}
+                role="button"
+                tabIndex={0}
+                aria-label={`Part of ${output.name}`}
+                aria-pressed={isChosen}
+                data-part={output.name}
+                onPointerDown={(event) => grab(event, output)}
+                onFocus={() => {
+                  if (!wallSession.getState().chosen.includes(output.id)) chooseOutputs([output.id]);
+                }}
+                onKeyDown={(event) => {
+                  const way = arrowOf(event);
+                  if (way) move(chosen, new Map(outputs.map((one) => [one.id, one.part])), way);
+                }}
+              >
+                <polygon
+                  points={corners.map((corner) => corner.join(',')).join(' ')}
+                  fill="currentColor"
+                  fillOpacity={isChosen ? 0.1 : 0.03}
+                  stroke="currentColor"
+                  strokeWidth={(isChosen ? 2 : 1.25) * size}
+                />
+                <g transform={`translate(${corners[0].join(' ')}) rotate(${part.turn})`} fill="currentColor">
+                  <rect
+                    width={Math.min(part.width, 150 * size)}
+                    height={20 * size}
+                    fill="var(--color-base-100)"
+                    opacity={0.8}
+                  />
+                  <text x={6 * size} y={14 * size} fontSize={12 * size} fontWeight={600}>
+                    {output.name}
+                  </text>
+                </g>
+                {isChosen &&
+                  chosen.length === 1 &&
+                  corners.map(([x, y], k) => (
+                    <rect
+                      key={k}
+                      data-corner={k}
+                      className="cursor-nwse-resize"
+                      x={x - 5 * size}
+                      y={y - 5 * size}
+                      width={10 * size}
+                      height={10 * size}
+                      fill="var(--color-base-100)"
+                      stroke="currentColor"
+                      strokeWidth={1.5 * size}
+                      onPointerDown={(event) =>
+                        followDrag(
+                          event,
+                          svg.current!,
+                          { origin, units },
+                          ({ at, free }) => {
+                            const snap = free
+                              ? [0, 0]
+                              : snapOf(
+                                  { x: at[0], y: at[1], width: 0, height: 0 },
+                                  outputs
+                                    .filter(({ id }) => id !== output.id)
+                                    .map((one) => boundsOf(one.part)),
+                                  canvas,
+                                  reachPx * size,
+                                );
+                            editOutput(
+                              output.id,
+                              (one) => (one.part = resized(part, k, [at[0] + snap[0], at[1] + snap[1]])),
+                              'size',
+                            );
+                          },
+                          endGesture,
+                        )
+                      }
+                    />
+                  ))}
+              </g>
+            );
+          })}
+        </svg>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,226 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { Key } from 'selenium-webdriver';
+import { Sketch } from '../demo/sketch';
+import type { OutputPart, ScreenOutput } from '../src/core/document/types';
+import { addScreen } from '../src/core/show/edit-wall';
+import { blendAt } from '../src/core/wall/blend';
+import { noBlend } from '../src/core/wall/screens';
+import { flatPoints, flatWarp, warpAt } from '../src/core/wall/warp';
+import { Desk, smallShow } from './desk';
+
+jest.setTimeout(400000);
+let desk: Desk;
+let editor: string;
+const windows = new Map<string, string>();
+
+/** A show whose picture says in red and green which place of the canvas is seen. */
+function wallShow() {
+  const show = smallShow('Three Screens');
+  const s = new Sketch('s1', 'Map', [300, 0]);
+  s.wire(s.add('coordinate-map', 'Where', [0, 0]), s.out, 'picture');
+  show.scenes = [s.scene];
+  const screen = (name: string, part: Partial<OutputPart>, change: Partial<ScreenOutput> = {}): void => {
+    const id = addScreen(show);
+    const output = show.wall.outputs.find((one) => one.id === id)!;
+    Object.assign(output, { name, ...change, part: { ...output.part, ...part } });
+  };
+  screen('Whole', {});
+  screen('Corner', { x: 0, y: 90, width: 160, height: 90 });
+  screen('Tall', { x: 160, y: 0, width: 80, height: 160 }, { quarterTurns: 1 });
+  return show;
+}
+
+const into = (window: string): Promise<void> => desk.driver.switchTo().window(window);
+
+async function openScreen(name: string): Promise<void> {
+  await into(editor);
+  const before = await desk.driver.getAllWindowHandles();
+  await desk.click(`[aria-label="Open ${name}"]`);
+  const after = await desk.until(
+    `the window of ${name}`,
+    () => desk.driver.getAllWindowHandles(),
+    (all) => all.length > before.length,
+  );
+  windows.set(
+    name,
+    after.find((handle) => !before.includes(handle))!,
+  );
+}
+
+/** Waits until a window shows a place of the canvas (shares from its lower left) at a place of its own (shares from its top left). */
+async function shows(
+  name: string,
+  at: readonly [number, number],
+  canvas: readonly [number, number] | 'black',
+) {
+  await into(windows.get(name)!);
+  const wanted = canvas === 'black' ? [0, 0] : canvas.map((share) => share * 255);
+  await desk.until(
+    `${name} to show ${String(canvas)} at ${String(at)}`,
+    () => desk.seenAround(...at),
+    ({ red, green }) => Math.abs(red - wanted[0]) < 6 && Math.abs(green - wanted[1]) < 6,
+  );
+}
+
+/** A number of the inspector. */
+const number = (label: string): Promise<number> =>
+  desk.find(`[aria-label="${label}"]`).then(async (e) => Number(await e.getAttribute('aria-valuenow')));
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  await desk.openShow(wallShow());
+  editor = await desk.driver.getWindowHandle();
+  await desk.click('nav a[href="/wall"]');
+  await desk.find('[data-part="Corner"]');
+});
+afterAll(() => desk?.close());
+
+describe('screens of one canvas', () => {
+  test('each shows its part in its window', async () => {
+    for (const name of ['Whole', 'Corner', 'Tall']) await openScreen(name);
+    await shows('Whole', [0.25, 0.25], [0.25, 0.75]);
+    await shows('Corner', [0.5, 0.5], [0.25, 0.25]);
+    await shows('Corner', [0.9, 0.1], [0.45, 0.45]);
+    // Turned clockwise: what is at its upper left lies at the lower left of the part.
+    await shows('Tall', [0.1, 0.1], [(160 + 8) / 320, 1 - 144 / 180]);
+    await shows('Tall', [0.9, 0.9], [(160 + 72) / 320, 1 - 16 / 180]);
+    await into(editor);
+    const state = await desk.text('[data-output-row="Corner"] [data-testid="screen-state"]');
+    expect(state).toMatch(/^open · \d+ x \d+$/);
+  });
+
+  test('a part that is dragged meets the middle of the canvas, and arrow keys move it by a pixel', async () => {
+    await into(editor);
+    const part = await desk.find('[data-part="Corner"]');
+    const { width } = await part.getRect();
+    const scale = width / 160;
+    await desk.driver
+      .actions({ async: true })
+      .move({ origin: part })
+      .press()
+      .move({ origin: part, x: Math.round(40 * scale), y: -Math.round(44 * scale), duration: 100 })
+      .release()
+      .perform();
+    // The upper edge is brought to that of a middle by itself; to the side there is nothing near.
+    await desk.until(
+      'the part at the middle',
+      () => number('Place y'),
+      (y) => y === 45,
+    );
+    await desk.press(Key.ARROW_RIGHT);
+    const x = await number('Place x');
+    await shows('Corner', [0.5, 0.5], [(x + 80) / 320, 0.5]);
+    await into(editor);
+    await desk.chord(Key.CONTROL, 'z');
+    await desk.chord(Key.CONTROL, 'z');
+    await desk.until(
+      'the place before',
+      () => number('Place y'),
+      (y) => y === 90,
+    );
+  });
+
+  test('a corner that is dragged on the output takes the corner of the picture along', async () => {
+    await into(editor);
+    await desk.click('[data-output-row="Corner"] button');
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+    const point = await desk.find('[data-point="Point 1.1"]');
+    const frame = await (await desk.find('[aria-label="Picture of Corner"]')).getRect();
+    await desk.driver
+      .actions({ async: true })
+      .move({ origin: point })
+      .press()
+      .move({
+        origin: point,
+        x: Math.round(0.4 * frame.width),
+        y: Math.round(0.4 * frame.height),
+        duration: 100,
+      })
+      .release()
+      .perform();
+    const [x, y] = [await number('Point x'), await number('Point y')];
+    expect(Math.abs(x - 40)).toBeLessThan(2);
+    const warp = {
+      ...flatWarp(),
+      points: [[x / 100, y / 100], ...flatPoints(2, 2).slice(1)] as [number, number][],
+    };
+    await shows('Corner', [0.3, 0.3], 'black');
+    for (const [u, v] of [
+      [0.1, 0.1],
+      [0.8, 0.3],
+      [0.5, 0.9],
+    ])
+      await shows('Corner', warpAt(warp, u, v), [u / 2, (1 - v) / 2]);
+    await into(editor);
+    await desk.chord(Key.SHIFT, Key.ARROW_LEFT);
+    await desk.until(
+      'the point a hundredth to the left',
+      () => number('Point x'),
+      (now) => Math.abs(now - (x - 1)) < 0.01,
+    );
+    await desk.click('section[aria-label="Warp"] button');
+    await shows('Corner', [0.1, 0.1], [0.05, 0.45]);
+  });
+
+  test('a mask cuts away, a blend darkens towards its edge, a colour is taken back', async () => {
+    await into(editor);
+    await desk.click('[data-output-row="Whole"] button');
+    await desk.click('section[aria-label="Masks"] .tool');
+    await shows('Whole', [0.1, 0.5], 'black');
+    await shows('Whole', [0.5, 0.5], [0.5, 0.5]);
+    await into(editor);
+    await desk.click('[aria-label="Remove mask 1"]');
+    await shows('Whole', [0.1, 0.5], [0.1, 0.5]);
+    await into(editor);
+    await desk.type('Left, right right', '50', '[data-testid="screen-inspector"]');
+    const kept = blendAt({ ...noBlend(), right: 0.5 }, 0.875, 0.5) ** (1 / 2.2);
+    await shows('Whole', [0.875, 0.5], [0.875 * kept, 0.5 * kept]);
+    await into(editor);
+    await desk.click('section[aria-label="Edge blend"] button');
+    await desk.type('Gain red', '0.5', '[data-testid="screen-inspector"]');
+    await shows('Whole', [0.8, 0.5], [0.4, 0.5]);
+    await into(editor);
+    await desk.click('section[aria-label="Colour"] button');
+    await shows('Whole', [0.8, 0.5], [0.8, 0.5]);
+  });
+
+  test('a test picture is on all screens with one key, and gone with it', async () => {
+    await into(editor);
+    await desk.select('Test picture', 'Bars', '[aria-label="Outputs"]');
+    await desk.press(Key.F6);
+    // The sixth of eight bars is red.
+    for (const name of ['Whole', 'Corner']) await shows(name, [5.5 / 8, 0.2], [1, 0]);
+    await into(editor);
+    expect(await desk.text('[data-output-row="Corner"] [data-testid="screen-state"]')).toContain('bars');
+    await desk.press(Key.F6);
+    await shows('Corner', [0.5, 0.5], [0.25, 0.25]);
+  });
+
+  test('windows go on and are known again when the editor is reloaded', async () => {
+    await into(editor);
+    await desk.driver.navigate().refresh();
+    await desk.find('[data-output-row="Corner"]');
+    await desk.until(
+      'the windows to announce themselves',
+      () => desk.text('[data-output-row="Corner"] [data-testid="screen-state"]'),
+      (text) => text.startsWith('open'),
+    );
+    await shows('Corner', [0.5, 0.5], [0.25, 0.25]);
+    await shows('Tall', [0.1, 0.1], [(160 + 8) / 320, 1 - 144 / 180]);
+  });
+
+  test('a screen that is removed leaves its window with the whole canvas', async () => {
+    await into(editor);
+    await desk.click('[data-output-row="Corner"] button');
+    await desk.press(Key.DELETE);
+    await desk.until(
+      'one row less',
+      () => desk.driver.executeScript<number>('return document.querySelectorAll("[data-output-row]").length'),
+      (n) => n === 2,
+    );
+    await shows('Corner', [0.5, 0.5], [0.5, 0.5]);
+    await into(editor);
+    await desk.chord(Key.CONTROL, 'z');
+    await shows('Corner', [0.5, 0.5], [0.25, 0.25]);
+  });
+});
