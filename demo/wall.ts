@@ -1,4 +1,4 @@
-import type { ScreenOutput, Wall } from '../src/core/document/types';
+import type { LedWall, ScreenOutput, Wall } from '../src/core/document/types';
 import { noBlend, plainColour } from '../src/core/wall/screens';
 import { flatWarp } from '../src/core/wall/warp';
 
@@ -21,7 +21,30 @@ const screen = (
   ...change,
 });
 
-/** The wall of the demo show: a screen above the band, and two tall panes of glass that are lit from behind at an angle. */
+/** Places of six cabinets behind the band, in columns that hang lower towards the sides. */
+const cabinets: readonly (readonly [number, number])[] = [
+  [0, 96],
+  [96, 48],
+  [192, 0],
+  [288, 0],
+  [384, 48],
+  [480, 96],
+];
+
+const combs: LedWall = {
+  id: 'o4',
+  name: 'Comb cabinets',
+  type: 'led',
+  place: { x: 672, y: 540 },
+  pixelSize: 1,
+  tile: [96, 192],
+  pitch: 5.2,
+  tiles: cabinets.map(([x, y], k) => ({ x, y, turn: k < 3 ? 0 : 2 })),
+  raster: { width: 576, height: 192, along: 'columns', from: 'topLeft', serpentine: false, places: null },
+  colour: { ...plainColour(), brightness: 0.8 },
+};
+
+/** The wall of the demo show: a screen above the band, six LED cabinets that rise towards the middle, and two tall panes of glass that are lit from behind at an angle. */
 export const apiaryWall = ({ width, height }: { width: number; height: number }): Wall => ({
   outputs: [
     screen('o1', 'Above the band', { x: 0, y: 0, width, height, turn: 0 }),
@@ -56,6 +79,7 @@ export const apiaryWall = ({ width, height }: { width: number; height: number })
         ],
       },
     ),
+    combs,
     screen('o3', 'Right pane', { x: 1354, y: 90, width: 506, height: 900, turn: 0 }, { mirrored: true }),
   ],
 });

@@ -138,6 +138,24 @@ try {
     (p) => p.lit > 0.05,
   );
   await shot('play');
+  await desk.click('[aria-label="Views"] [href="/wall"]');
+  await desk.click('[data-output-row="Left pane"] button');
+  await desk.until(
+    'the canvas',
+    () => desk.picture('[aria-label="Program"] canvas'),
+    (p) => p.lit > 0.05,
+  );
+  await shot('wall');
+  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+  await desk.until(
+    'the pane',
+    () => desk.picture('[aria-label="Picture of Left pane"] canvas'),
+    (p) => p.lit > 0.05,
+  );
+  await shot('warp');
+  await desk.click('[data-output-row="Comb cabinets"] button');
+  await desk.find('[data-tile]');
+  await shot('led-wall');
   await desk.click('[aria-label="Views"] [href="/shows"]');
   await desk.find('[data-show="Night Apiary"] img');
   await shot('shows');

@@ -1,8 +1,8 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
-import type { OutputPart, ScreenOutput } from '../src/core/document/types';
-import { addScreen } from '../src/core/show/edit-wall';
+import type { LedWall, OutputPart, ScreenOutput } from '../src/core/document/types';
+import { addLedWall, addScreen } from '../src/core/show/edit-wall';
 import { blendAt } from '../src/core/wall/blend';
 import { noBlend } from '../src/core/wall/screens';
 import { flatPoints, flatWarp, warpAt } from '../src/core/wall/warp';
@@ -21,11 +21,25 @@ function wallShow() {
   show.scenes = [s.scene];
   const screen = (name: string, part: Partial<OutputPart>, change: Partial<ScreenOutput> = {}): void => {
     const id = addScreen(show);
-    const output = show.wall.outputs.find((one) => one.id === id)!;
+    const output = show.wall.outputs.find((one) => one.id === id) as ScreenOutput;
     Object.assign(output, { name, ...change, part: { ...output.part, ...part } });
   };
   screen('Whole', {});
   screen('Corner', { x: 0, y: 90, width: 160, height: 90 });
+  // Two tiles side by side above one that hangs on its side; wired to and fro.
+  addLedWall(show);
+  const led = show.wall.outputs.at(-1) as LedWall;
+  Object.assign(led, {
+    name: 'Tiles',
+    place: { x: 100, y: 60 },
+    tile: [40, 20],
+    tiles: [
+      { x: 0, y: 0, turn: 0 },
+      { x: 40, y: 0, turn: 0 },
+      { x: 60, y: 20, turn: 1 },
+    ],
+    raster: { ...led.raster, width: 120, height: 20, serpentine: true },
+  });
   screen('Tall', { x: 160, y: 0, width: 80, height: 160 }, { quarterTurns: 1 });
   return show;
 }
@@ -75,6 +89,60 @@ beforeAll(async () => {
 });
 afterAll(() => desk?.close());
 
+describe('an LED wall', () => {
+  /** The same for a pixel of the raster and one of the canvas, from their top left. */
+  const feeds = async (
+    [x, y]: readonly [number, number],
+    [cx, cy]: readonly [number, number],
+  ): Promise<void> => {
+    await into(windows.get('Tiles')!);
+    const [width, height] = await desk.driver.executeScript<[number, number]>(
+      'return [innerWidth, innerHeight]',
+    );
+    await shows('Tiles', [x / width, y / height], [cx / 320, 1 - cy / 180]);
+  };
+
+  test('feeds its processor pixel for pixel, tile after tile, turned ones turned', async () => {
+    await openScreen('Tiles');
+    await feeds([10, 5], [110, 65]);
+    await feeds([70, 15], [170, 75]);
+    // Turned clockwise: the upper left of the third tile hangs at the upper right of its place.
+    await feeds([85, 5], [175, 85]);
+    await feeds([115, 15], [165, 115]);
+  });
+
+  test('tiles are wired another way, moved in the raster by hand, and laid out anew', async () => {
+    await into(editor);
+    await desk.click('[data-output-row="Tiles"] button');
+    await desk.select('Wired from', 'Top right', '[data-testid="led-inspector"]');
+    await feeds([10, 5], [150, 65]);
+    await into(editor);
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+    await desk.click('[aria-label="Handles"] button:last-child');
+    await desk.click('[data-tile="2"]');
+    await desk.chord(Key.SHIFT, Key.ARROW_RIGHT);
+    expect(await desk.text('[data-testid="raster-faults"]')).toContain('1 pairs of tiles share pixels');
+    await desk.click('section[aria-label="Raster of the processor"] .tool:last-child');
+    await desk.until(
+      'the fault to go',
+      () => desk.driver.executeScript('return document.querySelector(`[data-testid="raster-faults"]`)'),
+      (fault) => fault === null,
+    );
+    await desk.click('section[aria-label="Rows and columns"] .tool');
+    await desk.until(
+      'twelve tiles',
+      () => desk.text('[data-testid="led-size"]'),
+      (text) => text.startsWith('12 tiles · 160 x 60 px'),
+    );
+    await desk.chord(Key.CONTROL, 'z');
+    await desk.until(
+      'three tiles',
+      () => desk.text('[data-testid="led-size"]'),
+      (text) => text.startsWith('3 tiles'),
+    );
+  });
+});
+
 describe('screens of one canvas', () => {
   test('each shows its part in its window', async () => {
     for (const name of ['Whole', 'Corner', 'Tall']) await openScreen(name);
@@ -91,6 +159,7 @@ describe('screens of one canvas', () => {
 
   test('a part that is dragged meets the middle of the canvas, and arrow keys move it by a pixel', async () => {
     await into(editor);
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:first-child');
     const part = await desk.find('[data-part="Corner"]');
     const { width } = await part.getRect();
     const scale = width / 160;
@@ -216,7 +285,7 @@ describe('screens of one canvas', () => {
     await desk.until(
       'one row less',
       () => desk.driver.executeScript<number>('return document.querySelectorAll("[data-output-row]").length'),
-      (n) => n === 2,
+      (n) => n === 3,
     );
     await shows('Corner', [0.5, 0.5], [0.5, 0.5]);
     await into(editor);

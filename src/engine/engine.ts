@@ -1,9 +1,9 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
-import { screenOf } from '../core/wall/screens';
+import { outputOf } from '../core/wall/outputs';
 import { applyChanges } from '../core/show/changes';
-import type { ScreenOutput, Show } from '../core/document/types';
+import type { Output, Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
@@ -458,7 +458,7 @@ export class Engine {
       background,
       brightness,
     ]);
-    const screen = source.type === 'screen' && [screenOf(this.show!, source.id), this.shownTests[source.id]];
+    const screen = source.type === 'screen' && [outputOf(this.show!, source.id), this.shownTests[source.id]];
     return `${where} ${JSON.stringify([looks, screen])} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
@@ -503,7 +503,7 @@ export class Engine {
     const { source, use, mapping } = output;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
     const now = this.presentedBy(source, gpu);
-    const screen = source.type === 'screen' && screenOf(show, source.id);
+    const screen = source.type === 'screen' && outputOf(show, source.id);
     if (screen) {
       this.drawScreen(screen, { ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, graphics);
       return true;
@@ -515,18 +515,25 @@ export class Engine {
 
   /** Test pictures are seen whatever the performance does: somebody stands on a ladder. */
   private drawScreen(
-    screen: ScreenOutput,
+    screen: Output,
     now: Presented,
-    size: { width: number; height: number },
+    { use, ...size }: Readonly<OutputSpec>,
     { screens, testPictures, gpu }: Graphics,
   ): void {
+    const isPreview = use === 'desk';
     const test = this.shownTests[screen.id];
     if (!test) {
-      screens.draw(screen, now, size, this.show!.canvas);
+      screens.draw(screen, isPreview, now, size, this.show!.canvas);
       return;
     }
     const look = plainLook(testPictures.of(screen, test));
-    screens.draw(screen, { first: look, second: plainLook(gpu.empty), fade: 0, level: 1 }, size, null);
+    screens.draw(
+      screen,
+      isPreview,
+      { first: look, second: plainLook(gpu.empty), fade: 0, level: 1 },
+      size,
+      null,
+    );
   }
 
   private report(now: number, show: Show, { gpu, clock, feedbackWatch }: Graphics): void {

@@ -1,3 +1,4 @@
+import { windowSizeOf } from '../../core/wall/outputs';
 import { showStore } from '../data/show-store';
 import { say } from '../parts/notices';
 import { chosenDisplay, displayOf } from '../data/displays';
@@ -32,11 +33,9 @@ export function openScreen(id: string): void {
       tone: 'warning',
       text: `The display of ${output.name} is not here. Its window opens on this one: move it, or choose another display.`,
     });
-  const [width, height] =
-    output.quarterTurns % 2
-      ? [output.part.height, output.part.width]
-      : [output.part.width, output.part.height];
-  const scale = Math.min(1, 960 / width, 720 / height);
+  const [width, height] = windowSizeOf(output);
+  // A raster is read by a processor pixel for pixel.
+  const scale = output.type === 'led' ? 1 : Math.min(1, 960 / width, 720 / height);
   const place = display
     ? `left=${display.left},top=${display.top},width=${display.width},height=${display.height},fullscreen`
     : `width=${Math.round(width * scale)},height=${Math.round(height * scale)}`;

@@ -1,23 +1,31 @@
 import { aligned, distributed, type Side } from '../../core/wall/parts';
-import { addScreen } from '../../core/show/edit-wall';
-import type { ScreenOutput, Show } from '../../core/document/types';
+import { addLedWall, addScreen } from '../../core/show/edit-wall';
+import { moveOutput, partOf } from '../../core/wall/outputs';
+import type { LedWall, Output, ScreenOutput, Show } from '../../core/document/types';
 import { editShow, showStore } from '../data/show-store';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 import type { TestPicture } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 
-const chosenOf = (show: Show): ScreenOutput[] => {
+const chosenOf = (show: Show): Output[] => {
   const { chosen } = wallSession.getState();
   return show.wall.outputs.filter(({ id }) => chosen.includes(id));
 };
 
-/** Pixels are whole unless somebody types otherwise. */
-const moved = (value: number, by: number): number => Math.round((value + by) * 100) / 100;
+/** Moves outputs along an axis; hundredths of a pixel are enough. */
+function moveAll(outputs: readonly Output[], axis: 'x' | 'y', moves: readonly number[]): void {
+  outputs.forEach((output, k) =>
+    moveOutput(output, axis, Math.round((partOf(output)[axis] + moves[k]) * 100) / 100),
+  );
+}
 
-export function addScreenToWall(): void {
-  const id = editShow((show) => addScreen(show));
+function addToWall(add: (show: Show) => string): void {
+  const id = editShow((show) => add(show));
   if (id !== null) chooseOutputs([id]);
 }
+
+export const addScreenToWall = (): void => addToWall(addScreen);
+export const addLedToWall = (): void => addToWall(addLedWall);
 
 export function removeChosenOutputs(): void {
   const { chosen } = wallSession.getState();
@@ -30,29 +38,22 @@ export function removeChosenOutputs(): void {
 export function alignChosen(side: Side): void {
   editShow((show) => {
     const outputs = chosenOf(show);
-    const { axis, moves } = aligned(
-      outputs.map(({ part }) => part),
-      side,
-    );
-    outputs.forEach(({ part }, k) => (part[axis] = moved(part[axis], moves[k])));
+    const { axis, moves } = aligned(outputs.map(partOf), side);
+    moveAll(outputs, axis, moves);
   });
 }
 
 export function distributeChosen(axis: 'x' | 'y'): void {
   editShow((show) => {
     const outputs = chosenOf(show);
-    const moves = distributed(
-      outputs.map(({ part }) => part),
-      axis,
-    );
-    outputs.forEach(({ part }, k) => (part[axis] = moved(part[axis], moves[k])));
+    moveAll(outputs, axis, distributed(outputs.map(partOf), axis));
   });
 }
 
-/** Changes one output of the wall. */
+/** Changes one output of the wall. Edits with the same `gesture` that follow each other are undone together. */
 export function editOutput(
   id: string,
-  change: (output: ScreenOutput) => void,
+  change: (output: Output) => void,
   gesture: string | null = null,
 ): void {
   editShow(
@@ -63,6 +64,17 @@ export function editOutput(
     gesture && `${id} ${gesture}`,
   );
 }
+
+/** The same for a screen. */
+export const editScreen = (
+  id: string,
+  change: (screen: ScreenOutput) => void,
+  gesture: string | null = null,
+): void => editOutput(id, (output) => output.type === 'screen' && change(output), gesture);
+
+/** The same for an LED wall. */
+export const editLed = (id: string, change: (led: LedWall) => void, gesture: string | null = null): void =>
+  editOutput(id, (output) => output.type === 'led' && change(output), gesture);
 
 function showTests(tests: Readonly<Record<string, TestPicture>>): void {
   wallSession.setState({ tests });

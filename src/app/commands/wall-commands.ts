@@ -1,5 +1,6 @@
 import { openAllScreens } from '../actions/open-stage';
 import {
+  addLedToWall,
   addScreenToWall,
   alignChosen,
   distributeChosen,
@@ -31,6 +32,12 @@ export const wallCommands: readonly Command[] = [
     run: addScreenToWall,
   },
   {
+    id: 'wall.add-led',
+    label: 'Add an LED wall',
+    help: 'Adds a wall of LED tiles',
+    run: addLedToWall,
+  },
+  {
     id: 'wall.open-all',
     label: 'Open all screens',
     help: 'Opens a window for each screen of the wall, on the display that was chosen for it',
@@ -42,6 +49,7 @@ export const wallCommands: readonly Command[] = [
     label: 'Test picture on all screens',
     help: 'Shows the test picture on every screen, or takes it away',
     keys: ['F6'],
+    everywhere: true,
     when: hasScreens,
     isOn: () => Object.keys(wallSession.getState().tests).length > 0,
     run: () => toggleTests(allScreens()),

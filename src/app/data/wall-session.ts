@@ -6,8 +6,12 @@ interface WallSession {
   chosen: readonly string[];
   /** Canvas: which part each takes; output: how the chosen one is bent and masked. */
   tab: 'canvas' | 'output';
-  /** Which handles lie on the output. */
+  /** Which handles lie on a screen. */
   handles: 'warp' | 'masks';
+  /** What is seen of an LED wall: its tiles as they hang, or as they lie in the raster. */
+  ledPlan: 'tiles' | 'raster';
+  /** The chosen tile of the chosen LED wall. */
+  tile: number | null;
   /** The test picture that comes next. */
   picture: TestPicture;
   /** Screens that show a test picture. */
@@ -19,8 +23,11 @@ export const wallSession = create<WallSession>()(() => ({
   chosen: [],
   tab: 'canvas',
   handles: 'warp',
+  ledPlan: 'tiles',
+  tile: null,
   picture: testPictures[0],
   tests: {},
 }));
 
-export const chooseOutputs = (chosen: readonly string[]): void => wallSession.setState({ chosen });
+export const chooseOutputs = (chosen: readonly string[]): void =>
+  wallSession.setState({ chosen, tile: null });

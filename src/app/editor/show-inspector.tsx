@@ -28,7 +28,7 @@ export function ShowInspector({ scene }: { scene: Scene }) {
             fine={0.25}
             digits={0}
             min={16}
-            max={8192}
+            max={16384}
             className="w-16"
             onChange={(v) => editShow((show) => void (show.canvas[k] = Math.round(v)), `canvas ${k}`)}
             onDone={endGesture}

@@ -1,8 +1,10 @@
 import clsx from 'clsx';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { boundsOf, cornersOf, snapOf } from '../../core/wall/parts';
-import type { OutputPart, ScreenOutput } from '../../core/document/types';
-import { editOutput } from '../actions/wall-actions';
+import { tileBox } from '../../core/wall/led';
+import { moveOutput, partOf } from '../../core/wall/outputs';
+import type { LedWall, Output, OutputPart } from '../../core/document/types';
+import { editScreen } from '../actions/wall-actions';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { arrowOf, followDrag } from './drag';
@@ -33,6 +35,18 @@ function resized(part: OutputPart, corner: number, at: readonly [number, number]
   return { ...part, width, height, x: whole(middle[0] - width / 2), y: whole(middle[1] - height / 2) };
 }
 
+/** The tiles of an LED wall. */
+function Tiles({ led, size }: { led: LedWall; size: number }) {
+  const { place, pixelSize } = led;
+  const path = led.tiles
+    .map((_, k) => {
+      const [x, y, width, height] = tileBox(led, k);
+      return `M${place.x + x * pixelSize} ${place.y + y * pixelSize}h${width * pixelSize}v${height * pixelSize}h${-width * pixelSize}z`;
+    })
+    .join('');
+  return <path d={path} fill="none" stroke="currentColor" strokeWidth={0.75 * size} opacity={0.8} />;
+}
+
 /** The canvas of the show with the part that each output takes of it. */
 export function CanvasPlan() {
   const canvas = useShow((show) => show.canvas);
@@ -60,15 +74,15 @@ export function CanvasPlan() {
         for (const output of show.wall.outputs) {
           const start = ids.includes(output.id) ? from.get(output.id) : undefined;
           if (!start) continue;
-          output.part.x = whole(start.x + x);
-          output.part.y = whole(start.y + y);
+          moveOutput(output, 'x', whole(start.x + x));
+          moveOutput(output, 'y', whole(start.y + y));
         }
       },
       `move ${ids.join(' ')}`,
     );
   };
 
-  const grab = (event: React.PointerEvent<SVGElement>, { id }: ScreenOutput): void => {
+  const grab = (event: React.PointerEvent<SVGElement>, { id }: Output): void => {
     const added = event.shiftKey || event.ctrlKey;
     const ids = added
       ? chosen.includes(id)
@@ -79,8 +93,10 @@ export function CanvasPlan() {
         : [id];
     chooseOutputs(ids);
     event.currentTarget.focus();
-    const from = new Map(outputs.map((output) => [output.id, output.part]));
-    const others = outputs.filter((output) => !ids.includes(output.id)).map(({ part }) => boundsOf(part));
+    const from = new Map(outputs.map((output) => [output.id, partOf(output)]));
+    const others = outputs
+      .filter((output) => !ids.includes(output.id))
+      .map((output) => boundsOf(partOf(output)));
     const box = boundsOf(from.get(id)!);
     const reach = reachPx * size;
     followDrag(
@@ -123,9 +139,9 @@ export function CanvasPlan() {
             strokeWidth={1.5 * size}
           />
           {outputs.map((output) => {
-            const corners = cornersOf(output.part);
+            const part = partOf(output);
+            const corners = cornersOf(part);
             const isChosen = chosen.includes(output.id);
-            const { part } = output;
             return (
               <g
                 key={output.id}
@@ -141,7 +157,7 @@ export function CanvasPlan() {
                 }}
                 onKeyDown={(event) => {
                   const way = arrowOf(event);
-                  if (way) move(chosen, new Map(outputs.map((one) => [one.id, one.part])), way);
+                  if (way) move(chosen, new Map(outputs.map((one) => [one.id, partOf(one)])), way);
                 }}
               >
                 <polygon
@@ -162,7 +178,9 @@ export function CanvasPlan() {
                     {output.name}
                   </text>
                 </g>
+                {output.type === 'led' && <Tiles led={output} size={size} />}
                 {isChosen &&
+                  output.type === 'screen' &&
                   chosen.length === 1 &&
                   corners.map(([x, y], k) => (
                     <rect
@@ -188,11 +206,11 @@ export function CanvasPlan() {
                                   { x: at[0], y: at[1], width: 0, height: 0 },
                                   outputs
                                     .filter(({ id }) => id !== output.id)
-                                    .map((one) => boundsOf(one.part)),
+                                    .map((one) => boundsOf(partOf(one))),
                                   canvas,
                                   reachPx * size,
                                 );
-                            editOutput(
+                            editScreen(
                               output.id,
                               (one) => (one.part = resized(part, k, [at[0] + snap[0], at[1] + snap[1]])),
                               'size',

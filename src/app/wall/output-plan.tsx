@@ -1,6 +1,6 @@
 import { useMemo, useRef } from 'react';
 import type { ScreenOutput } from '../../core/document/types';
-import { editOutput } from '../actions/wall-actions';
+import { editScreen } from '../actions/wall-actions';
 import { endGesture } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { useStage } from '../data/stage-windows';
@@ -77,7 +77,7 @@ export function OutputPlan({ output }: { output: ScreenOutput }) {
       svg.current!,
       { origin, units },
       ({ by }) =>
-        editOutput(output.id, (one) => set(one, [fine(start[0] + by[0]), fine(start[1] + by[1])]), gesture),
+        editScreen(output.id, (one) => set(one, [fine(start[0] + by[0]), fine(start[1] + by[1])]), gesture),
       endGesture,
     );
   const nudge = (
@@ -86,7 +86,7 @@ export function OutputPlan({ output }: { output: ScreenOutput }) {
     set: (one: ScreenOutput, place: [number, number]) => void,
     gesture: string,
   ): void =>
-    editOutput(output.id, (one) => set(one, [fine(start[0] + by[0]), fine(start[1] + by[1])]), gesture);
+    editScreen(output.id, (one) => set(one, [fine(start[0] + by[0]), fine(start[1] + by[1])]), gesture);
 
   const lines: [number, number][][] = [
     ...Array.from({ length: warp.rows }, (_, row) =>
@@ -182,7 +182,7 @@ export function OutputPlan({ output }: { output: ScreenOutput }) {
                       nudge={(by) => nudge(at, by, set, `mask ${m} ${k}`)}
                       remove={
                         points.length > 3
-                          ? () => editOutput(output.id, (one) => void one.masks[m].points.splice(k, 1))
+                          ? () => editScreen(output.id, (one) => void one.masks[m].points.splice(k, 1))
                           : undefined
                       }
                     />

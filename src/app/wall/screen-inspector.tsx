@@ -1,147 +1,21 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { freeName } from '../../core/show/create';
-import { noBlend, plainColour } from '../../core/wall/screens';
+import { noBlend } from '../../core/wall/screens';
 import { flatWarp, mostWarpPoints, withPoints } from '../../core/wall/warp';
 import type { ScreenOutput } from '../../core/document/types';
-import { editOutput } from '../actions/wall-actions';
-import { endGesture, showStore, useShow } from '../data/show-store';
-import { SelectField, TextField } from '../parts/field';
-import { say } from '../parts/notices';
+import { editScreen } from '../actions/wall-actions';
+import { endGesture } from '../data/show-store';
+import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
-import { askDisplays, canAskDisplays, chooseDisplay, displayStore } from '../data/displays';
+import { ColourSection, DisplayRow, NameRow, same } from './output-rows';
+import { length, Numbers, percent, pixels, Section, type Form } from './inspector-parts';
 import { wallSession } from '../data/wall-session';
 
-interface Form {
-  step: number;
-  min: number;
-  max: number;
-  unit?: string;
-  digits?: number;
-  /** What is shown for each of the value. */
-  times?: number;
-}
-
-const pixels: Form = { step: 1, min: -100000, max: 100000, digits: 1, unit: ' px' };
-const length: Form = { ...pixels, min: 1 };
-const percent: Form = { step: 0.1, min: 0, max: 100, digits: 1, unit: ' %', times: 100 };
-
-function Numbers({
-  output,
-  label,
-  names,
-  form: { times = 1, ...form },
-  values,
-  set,
-}: {
-  output: ScreenOutput;
-  label: string;
-  /** One for each value; null: the label says it all. */
-  names: readonly string[] | null;
-  form: Form;
-  values: readonly number[];
-  set(one: ScreenOutput, k: number, value: number): void;
-}) {
-  return (
-    <div className="flex min-h-7 items-center gap-2">
-      <span className="w-24 shrink-0">{label}</span>
-      {values.map((value, k) => (
-        <ScrubNumber
-          key={k}
-          label={names ? `${label} ${names[k]}` : label}
-          value={value * times}
-          {...form}
-          fine={form.step / 10}
-          className="min-w-0 flex-1"
-          onChange={(v) => editOutput(output.id, (one) => set(one, k, v / times), `${label} ${k}`)}
-          onDone={endGesture}
-        />
-      ))}
-    </div>
-  );
-}
-
-function Section({
-  title,
-  reset,
-  children,
-}: {
-  title: string;
-  /** Brings it back to what changes nothing; absent: it is so already. */
-  reset?: () => void;
-  children: React.ReactNode;
-}) {
-  return (
-    <section className="border-t edge py-2" aria-label={title}>
-      <div className="mb-1 flex h-6 items-center">
-        <h3 className="heading grow">{title}</h3>
-        {reset && (
-          <button type="button" className="tool text-2xs" onClick={reset}>
-            Reset
-          </button>
-        )}
-      </div>
-      {children}
-    </section>
-  );
-}
-
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-const channels = ['red', 'green', 'blue'] as const;
 const sides = ['left', 'right', 'top', 'bottom'] as const;
-
-function DisplayRow({ output }: { output: ScreenOutput }) {
-  const { displays, choices } = displayStore();
-  const show = showStore((s) => s.id);
-  if (!canAskDisplays())
-    return (
-      <p className="quiet text-2xs">
-        This browser can’t place windows: move the window of the screen to its display, and press F there.
-      </p>
-    );
-  if (!displays)
-    return (
-      <button
-        type="button"
-        className="tool self-start"
-        onClick={() =>
-          void askDisplays().catch(() =>
-            say({
-              tone: 'warning',
-              text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
-            }),
-          )
-        }
-      >
-        Choose a display …
-      </button>
-    );
-  const chosen = choices[`${show} ${output.id}`] ?? '';
-  const known = displays.map(({ key, label, width, height }): [string, string] => [
-    key,
-    `${label} · ${width} x ${height}`,
-  ]);
-  const gone: [string, string][] =
-    chosen && !known.some(([key]) => key === chosen)
-      ? [[chosen, `${chosen.replace(/ [^ ]*$/, '')} · not here`]]
-      : [];
-  return (
-    <div className="flex h-7 items-center gap-2">
-      <span className="w-24 shrink-0">Display</span>
-      <SelectField
-        label="Display"
-        className="min-w-0 flex-1"
-        value={chosen}
-        options={[['', 'A plain window'], ...known, ...gone]}
-        onChange={(key) => chooseDisplay(show, output.id, key)}
-      />
-    </div>
-  );
-}
 
 function Masks({ output }: { output: ScreenOutput }) {
   const add = (): void => {
-    editOutput(output.id, (one) =>
+    editScreen(output.id, (one) =>
       one.masks.push({
         points: [
           [0.25, 0.25],
@@ -168,7 +42,7 @@ function Masks({ output }: { output: ScreenOutput }) {
                 ['outside', 'Hides the outside'],
                 ['inside', 'Hides the inside'],
               ]}
-              onChange={(v) => editOutput(output.id, (one) => (one.masks[m].hides = v as typeof hides))}
+              onChange={(v) => editScreen(output.id, (one) => (one.masks[m].hides = v as typeof hides))}
             />
             <button
               type="button"
@@ -177,7 +51,7 @@ function Masks({ output }: { output: ScreenOutput }) {
               title="Adds a point after the last"
               disabled={points.length >= 32}
               onClick={() =>
-                editOutput(output.id, (one) => {
+                editScreen(output.id, (one) => {
                   const list = one.masks[m].points;
                   const [a, b] = [list[list.length - 1], list[0]];
                   list.push([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]);
@@ -191,13 +65,13 @@ function Masks({ output }: { output: ScreenOutput }) {
               className="tool"
               aria-label={`Remove mask ${m + 1}`}
               title="Removes this mask"
-              onClick={() => editOutput(output.id, (one) => void one.masks.splice(m, 1))}
+              onClick={() => editScreen(output.id, (one) => void one.masks.splice(m, 1))}
             >
               <Trash2 size={13} />
             </button>
           </div>
-          <Numbers
-            output={output}
+          <Numbers<ScreenOutput>
+            edit={(change, gesture) => editScreen(output.id, change, gesture)}
             label="Soft edge"
             names={null}
             form={{ ...percent, max: 50 }}
@@ -225,7 +99,7 @@ function WarpSection({ output }: { output: ScreenOutput }) {
     <Section
       title="Warp"
       reset={
-        same(warp, flatWarp()) ? undefined : () => editOutput(output.id, (one) => (one.warp = flatWarp()))
+        same(warp, flatWarp()) ? undefined : () => editScreen(output.id, (one) => (one.warp = flatWarp()))
       }
     >
       <div className="flex h-7 items-center gap-2">
@@ -237,7 +111,7 @@ function WarpSection({ output }: { output: ScreenOutput }) {
             value={String(warp[axis])}
             options={counts}
             onChange={(v) =>
-              editOutput(output.id, (one) => {
+              editScreen(output.id, (one) => {
                 const now = { columns: one.warp.columns, rows: one.warp.rows, [axis]: Number(v) };
                 one.warp = withPoints(one.warp, now.columns, now.rows);
               })
@@ -250,7 +124,7 @@ function WarpSection({ output }: { output: ScreenOutput }) {
             className="toggle toggle-xs"
             checked={warp.smooth}
             disabled={warp.columns === 2 && warp.rows === 2}
-            onChange={(e) => editOutput(output.id, (one) => (one.warp.smooth = e.target.checked))}
+            onChange={(e) => editScreen(output.id, (one) => (one.warp.smooth = e.target.checked))}
           />
           Curved
         </label>
@@ -279,7 +153,7 @@ function WarpSection({ output }: { output: ScreenOutput }) {
             unit=" %"
             className="min-w-0 flex-1"
             onChange={(v) =>
-              editOutput(output.id, (one) => (one.warp.points[at][axis] = v / 100), `point ${at} ${axis}`)
+              editScreen(output.id, (one) => (one.warp.points[at][axis] = v / 100), `point ${at} ${axis}`)
             }
             onDone={endGesture}
           />
@@ -291,41 +165,31 @@ function WarpSection({ output }: { output: ScreenOutput }) {
 
 /** Everything about one screen, in numbers. */
 export function ScreenInspector({ output }: { output: ScreenOutput }) {
-  const names = useShow((show) => show.wall.outputs);
-  const { part, blend, colour } = output;
+  const { part, blend } = output;
   const turn: Form = { step: 0.5, min: -360, max: 360, unit: '°', digits: 2 };
   return (
     <div className="flex flex-col gap-0.5 px-3 pt-2 pb-4" data-testid="screen-inspector">
-      <TextField
-        label="Name of the output"
-        value={output.name}
-        className="mb-1 font-semibold"
-        onChange={(name) => {
-          if (!name.trim()) return;
-          const others = names.filter(({ id }) => id !== output.id).map((one) => one.name);
-          editOutput(output.id, (one) => (one.name = freeName(name.trim().slice(0, 120), others)));
-        }}
-      />
+      <NameRow output={output} />
       <DisplayRow output={output} />
       <Section title="Part of the canvas">
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Place"
           names={['x', 'y']}
           form={pixels}
           values={[part.x, part.y]}
           set={(one, k, v) => (one.part[k ? 'y' : 'x'] = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Size"
           names={['width', 'height']}
           form={length}
           values={[part.width, part.height]}
           set={(one, k, v) => (one.part[k ? 'height' : 'width'] = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Turn"
           names={null}
           form={turn}
@@ -344,14 +208,14 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
               ['2', 'Turned 180°'],
               ['3', 'Turned 270°'],
             ]}
-            onChange={(v) => editOutput(output.id, (one) => (one.quarterTurns = Number(v)))}
+            onChange={(v) => editScreen(output.id, (one) => (one.quarterTurns = Number(v)))}
           />
           <label className="flex items-center gap-1.5">
             <input
               type="checkbox"
               className="toggle toggle-xs"
               checked={output.mirrored}
-              onChange={(e) => editOutput(output.id, (one) => (one.mirrored = e.target.checked))}
+              onChange={(e) => editScreen(output.id, (one) => (one.mirrored = e.target.checked))}
             />
             Mirrored
           </label>
@@ -362,43 +226,43 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
       <Section
         title="Edge blend"
         reset={
-          same(blend, noBlend()) ? undefined : () => editOutput(output.id, (one) => (one.blend = noBlend()))
+          same(blend, noBlend()) ? undefined : () => editScreen(output.id, (one) => (one.blend = noBlend()))
         }
       >
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Left, right"
           names={['left', 'right']}
           form={percent}
           values={[blend.left, blend.right]}
           set={(one, k, v) => (one.blend[sides[k]] = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Top, bottom"
           names={['top', 'bottom']}
           form={percent}
           values={[blend.top, blend.bottom]}
           set={(one, k, v) => (one.blend[sides[k + 2]] = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Curve"
           names={null}
           form={{ step: 0.02, min: 1, max: 5, digits: 2 }}
           values={[blend.power]}
           set={(one, _, v) => (one.blend.power = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Gamma"
           names={null}
           form={{ step: 0.01, min: 1, max: 3, digits: 2 }}
           values={[blend.gamma]}
           set={(one, _, v) => (one.blend.gamma = v)}
         />
-        <Numbers
-          output={output}
+        <Numbers<ScreenOutput>
+          edit={(change, gesture) => editScreen(output.id, change, gesture)}
           label="Black lift"
           names={null}
           form={{ ...percent, max: 50 }}
@@ -406,55 +270,7 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
           set={(one, _, v) => (one.blend.lift = v)}
         />
       </Section>
-      <Section
-        title="Colour"
-        reset={
-          same(colour, plainColour())
-            ? undefined
-            : () => editOutput(output.id, (one) => (one.colour = plainColour()))
-        }
-      >
-        <Numbers
-          output={output}
-          label="Gain"
-          names={channels}
-          form={{ step: 0.01, min: 0, max: 2, digits: 2 }}
-          values={colour.gain}
-          set={(one, k, v) => (one.colour.gain[k] = v)}
-        />
-        <Numbers
-          output={output}
-          label="Gamma"
-          names={channels}
-          form={{ step: 0.01, min: 0.2, max: 5, digits: 2 }}
-          values={colour.gamma}
-          set={(one, k, v) => (one.colour.gamma[k] = v)}
-        />
-        <Numbers
-          output={output}
-          label="Black"
-          names={channels}
-          form={{ step: 0.001, min: 0, max: 0.5, digits: 3 }}
-          values={colour.black}
-          set={(one, k, v) => (one.colour.black[k] = v)}
-        />
-        <Numbers
-          output={output}
-          label="White"
-          names={null}
-          form={{ step: 50, min: 2000, max: 15000, digits: 0, unit: ' K' }}
-          values={[colour.kelvin]}
-          set={(one, _, v) => (one.colour.kelvin = v)}
-        />
-        <Numbers
-          output={output}
-          label="Brightness"
-          names={null}
-          form={percent}
-          values={[colour.brightness]}
-          set={(one, _, v) => (one.colour.brightness = v)}
-        />
-      </Section>
+      <ColourSection output={output} />
     </div>
   );
 }

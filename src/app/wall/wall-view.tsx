@@ -13,7 +13,7 @@ import {
   Plus,
   Trash2,
 } from 'lucide-react';
-import type { ScreenOutput } from '../../core/document/types';
+import type { Output } from '../../core/document/types';
 import { testPictures, type TestPicture } from '../../engine/protocol/protocol';
 import { openScreen } from '../actions/open-stage';
 import { CommandButton } from '../commands/command-button';
@@ -23,6 +23,8 @@ import { SelectField } from '../parts/field';
 import { dropFocus } from '../parts/live-button';
 import { useStage } from '../data/stage-windows';
 import { CanvasPlan } from './canvas-plan';
+import { LedInspector } from './led-inspector';
+import { LedPlan } from './led-plan';
 import { OutputPlan } from './output-plan';
 import { ScreenInspector } from './screen-inspector';
 import { chooseOutputs, wallSession } from '../data/wall-session';
@@ -47,7 +49,7 @@ const alignments = [
   ['wall.distribute-y', AlignVerticalSpaceAround],
 ] as const;
 
-function OutputRow({ output }: { output: ScreenOutput }) {
+function OutputRow({ output }: { output: Output }) {
   const isChosen = wallSession((s) => s.chosen.includes(output.id));
   const test = wallSession((s) => s.tests[output.id]);
   const open = useStage(output.id);
@@ -105,8 +107,8 @@ function OutputList() {
   const shown = wallSession((s) => Object.keys(s.tests).length > 0);
   wallSession((s) => s.chosen);
   return (
-    <aside className="panel flex w-60 shrink-0 flex-col border-r edge" aria-label="Outputs">
-      <div className="flex h-10 items-center gap-1 border-b edge px-2">
+    <aside className="panel flex w-64 shrink-0 flex-col border-r edge" aria-label="Outputs">
+      <div className="flex h-10 items-center border-b edge px-2">
         <h2 className="grow px-1 font-semibold">Outputs</h2>
         <button
           type="button"
@@ -115,6 +117,14 @@ function OutputList() {
           onClick={() => runCommand('wall.add-screen')}
         >
           <Plus size={14} /> Screen
+        </button>
+        <button
+          type="button"
+          className="tool"
+          title={titleOf(commandOf('wall.add-led'))}
+          onClick={() => runCommand('wall.add-led')}
+        >
+          <Plus size={14} /> LED
         </button>
         <button
           type="button"
@@ -172,8 +182,18 @@ function OutputList() {
   );
 }
 
-function Tabs({ output }: { output: ScreenOutput | undefined }) {
-  const { tab, handles, chosen } = wallSession();
+function Tabs({ output }: { output: Output | undefined }) {
+  const { tab, handles, ledPlan, chosen } = wallSession();
+  const isLed = output?.type === 'led';
+  const choices = isLed
+    ? ([
+        ['tiles', 'Tiles', ledPlan === 'tiles', () => wallSession.setState({ ledPlan: 'tiles' })],
+        ['raster', 'Raster', ledPlan === 'raster', () => wallSession.setState({ ledPlan: 'raster' })],
+      ] as const)
+    : ([
+        ['warp', 'Warp', handles === 'warp', () => wallSession.setState({ handles: 'warp' })],
+        ['masks', 'Masks', handles === 'masks', () => wallSession.setState({ handles: 'masks' })],
+      ] as const);
   const tabs = [
     ['canvas', 'Canvas'],
     ['output', output ? output.name : 'Output'],
@@ -207,18 +227,13 @@ function Tabs({ output }: { output: ScreenOutput | undefined }) {
         </div>
       ) : (
         <div role="group" aria-label="Handles" className="flex">
-          {(
-            [
-              ['warp', 'Warp'],
-              ['masks', 'Masks'],
-            ] as const
-          ).map(([id, label]) => (
+          {choices.map(([id, label, isOn, show]) => (
             <button
               key={id}
               type="button"
-              className={clsx('tool', handles === id ? 'text-primary' : 'quiet')}
-              aria-pressed={handles === id}
-              onClick={() => wallSession.setState({ handles: id })}
+              className={clsx('tool', isOn ? 'text-primary' : 'quiet')}
+              aria-pressed={isOn}
+              onClick={show}
             >
               {label}
             </button>
@@ -240,14 +255,24 @@ export function WallView() {
       <OutputList />
       <section className="flex min-w-0 grow flex-col" aria-label="Plan">
         <Tabs output={output} />
-        {tab === 'output' && output ? <OutputPlan output={output} /> : <CanvasPlan />}
+        {tab !== 'output' || !output ? (
+          <CanvasPlan />
+        ) : output.type === 'led' ? (
+          <LedPlan led={output} />
+        ) : (
+          <OutputPlan output={output} />
+        )}
       </section>
       <aside
         className="panel w-80 shrink-0 overflow-x-hidden overflow-y-auto border-l edge"
         aria-label="Inspector"
       >
         {output ? (
-          <ScreenInspector key={output.id} output={output} />
+          output.type === 'led' ? (
+            <LedInspector key={output.id} output={output} />
+          ) : (
+            <ScreenInspector key={output.id} output={output} />
+          )
         ) : (
           <p className="quiet p-3">
             {chosen.length > 1

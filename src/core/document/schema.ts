@@ -420,7 +420,78 @@ const definitions = {
     [],
     { description: 'One window on one display.' },
   ),
-  Wall: object({ outputs: list('ScreenOutput', ref('ScreenOutput'), { maxItems: 64 }) }, [], {
+  LedTile: object(
+    {
+      x: about('LED pixels from the wall’s own origin.', canvasPixels),
+      y: canvasPixels,
+      turn: about('Turns of 90 degrees clockwise.', { type: 'integer', minimum: 0, maximum: 3 }),
+    },
+    [],
+    { description: 'One cabinet of an LED wall.' },
+  ),
+  LedRaster: object(
+    {
+      width: pixels,
+      height: pixels,
+      along: about('Whether tiles are wired row by row or column by column.', oneOf('rows', 'columns')),
+      from: about(
+        'The corner of the wall where the chain begins.',
+        oneOf('topLeft', 'topRight', 'lowerLeft', 'lowerRight'),
+      ),
+      serpentine: about('Every other line runs back.', yesNo),
+      places: about(
+        'Upper left corner of each tile in the raster, if they are placed by hand; null: packed in the order of the chain.',
+        orNull(
+          list(
+            '[number, number]',
+            { ...range, items: { type: 'integer', minimum: 0, maximum: 16384 } },
+            { maxItems: 4096 },
+          ),
+        ),
+      ),
+    },
+    [],
+    { description: 'The picture that an LED processor expects: where the pixels of each tile lie in it.' },
+  ),
+  LedWall: object(
+    {
+      id,
+      name,
+      type: { const: 'led' },
+      place: about(
+        'Where the wall’s origin lies on the canvas, pixels from its top left.',
+        object({ x: canvasPixels, y: canvasPixels }),
+      ),
+      pixelSize: about('Pixels of the canvas for each of the wall.', {
+        type: 'number',
+        minimum: 0.05,
+        maximum: 100,
+      }),
+      tile: about('Pixels of a tile, before it is turned.', {
+        ...size,
+        items: { type: 'integer', minimum: 1, maximum: 4096 },
+      }),
+      pitch: about('Millimetres from one LED pixel to the next.', {
+        type: 'number',
+        minimum: 0.1,
+        maximum: 1000,
+      }),
+      tiles: list('LedTile', ref('LedTile'), { maxItems: 4096 }),
+      raster: ref('LedRaster'),
+      colour: ref('OutputColour'),
+    },
+    [],
+    { description: 'A wall of LED tiles, fed through a processor.' },
+  ),
+  Output: {
+    type: 'object',
+    required: ['type'],
+    properties: { type: text },
+    discriminator: { propertyName: 'type' },
+    oneOf: ['ScreenOutput', 'LedWall'].map(ref),
+    tsType: 'ScreenOutput | LedWall',
+  },
+  Wall: object({ outputs: list('Output', ref('Output'), { maxItems: 64 }) }, [], {
     description: 'All outputs of a show.',
   }),
 };

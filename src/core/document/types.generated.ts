@@ -18,6 +18,7 @@ export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
 export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
 export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay;
 export type Precision = 'auto' | '8' | '16' | '32';
+export type Output = ScreenOutput | LedWall;
 
 export interface Show {
   format: 'pyrvel.show';
@@ -89,7 +90,7 @@ export interface ShowInputs {
  * All outputs of a show.
  */
 export interface Wall {
-  outputs: ScreenOutput[];
+  outputs: Output[];
 }
 /**
  * One colour of a gradient, `at` 0..1 along it.
@@ -494,5 +495,72 @@ export interface ScreenOutput {
   warp: Warp;
   masks: OutputMask[];
   blend: EdgeBlend;
+  colour: OutputColour;
+}
+/**
+ * One cabinet of an LED wall.
+ */
+export interface LedTile {
+  /**
+   * LED pixels from the wall’s own origin.
+   */
+  x: number;
+  y: number;
+  /**
+   * Turns of 90 degrees clockwise.
+   */
+  turn: number;
+}
+/**
+ * The picture that an LED processor expects: where the pixels of each tile lie in it.
+ */
+export interface LedRaster {
+  width: number;
+  height: number;
+  /**
+   * Whether tiles are wired row by row or column by column.
+   */
+  along: 'rows' | 'columns';
+  /**
+   * The corner of the wall where the chain begins.
+   */
+  from: 'topLeft' | 'topRight' | 'lowerLeft' | 'lowerRight';
+  /**
+   * Every other line runs back.
+   */
+  serpentine: boolean;
+  /**
+   * Upper left corner of each tile in the raster, if they are placed by hand; null: packed in the order of the chain.
+   */
+  places: null | [number, number][];
+}
+/**
+ * A wall of LED tiles, fed through a processor.
+ */
+export interface LedWall {
+  id: string;
+  name: string;
+  type: 'led';
+  /**
+   * Where the wall’s origin lies on the canvas, pixels from its top left.
+   */
+  place: {
+    x: number;
+    y: number;
+  };
+  /**
+   * Pixels of the canvas for each of the wall.
+   */
+  pixelSize: number;
+  /**
+   * Pixels of a tile, before it is turned.
+   */
+  tile: [number, number];
+  /**
+   * Millimetres from one LED pixel to the next.
+   */
+  pitch: number;
+  tiles: LedTile[];
+  raster: LedRaster;
   colour: OutputColour;
 }

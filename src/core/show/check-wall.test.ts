@@ -1,6 +1,7 @@
 import { expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeShow } from './create';
+import type { ScreenOutput } from '../document/types';
 import { addScreen } from './edit-wall';
 import { readShow, ShowFileError, writeShow } from './validate';
 
@@ -11,13 +12,16 @@ const withScreens = () => {
   return show;
 };
 
+const screenAt = (show: ReturnType<typeof withScreens>, k: number): ScreenOutput =>
+  show.wall.outputs[k] as ScreenOutput;
+
 test('screens have names and ids of their own, take the whole canvas and are read back', () => {
   const show = withScreens();
   expect(show.wall.outputs.map(({ id, name }) => [id, name])).toEqual([
     ['o1', 'Screen'],
     ['o2', 'Screen 2'],
   ]);
-  expect(show.wall.outputs[0].part).toEqual({ x: 0, y: 0, width: 1920, height: 1080, turn: 0 });
+  expect(screenAt(show, 0).part).toEqual({ x: 0, y: 0, width: 1920, height: 1080, turn: 0 });
   expect(readShow(writeShow(show), catalogue).show).toEqual(show);
 });
 
@@ -42,16 +46,16 @@ test('a warp without all of its points, ids twice and parts without a size are r
     }
     return '';
   };
-  expect(refused((show) => (show.wall.outputs[1].warp.columns = 3))).toContain(
+  expect(refused((show) => (screenAt(show, 1).warp.columns = 3))).toContain(
     'wall.outputs[1].warp.points: A warp of 3 x 2 needs 6 points, not 4.',
   );
   expect(refused((show) => (show.wall.outputs[1].id = 'o1'))).toContain('Two outputs have the id o1');
-  expect(refused((show) => (show.wall.outputs[0].part.width = 0))).toContain('wall.outputs[0].part.width');
+  expect(refused((show) => (screenAt(show, 0).part.width = 0))).toContain('wall.outputs[0].part.width');
 });
 
 test('a screen beside the canvas is said, and opens', () => {
   const show = withScreens();
-  show.wall.outputs[0].part.x = 4000;
+  screenAt(show, 0).part.x = 4000;
   const { findings } = readShow(writeShow(show), catalogue);
   expect(findings).toContainEqual(
     expect.objectContaining({ level: 'warning', where: 'wall.outputs[0].part' }),

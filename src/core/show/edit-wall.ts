@@ -1,30 +1,92 @@
-import type { Show } from '../document/types';
+import type { LedWall, Output, Show } from '../document/types';
+import { gridOfTiles, mostTiles, rasterFor, rasterPlaces, tileBox } from '../wall/led';
 import { noBlend, plainColour } from '../wall/screens';
 import { flatWarp } from '../wall/warp';
 import { freeId, freeName } from './create';
+import { EditError } from './edit';
 
-/** Adds a screen that takes the whole canvas; gives its id. Changes the show it is given. */
-export function addScreen(show: Show): string {
+/** Adds an output with an id and a name of its own; gives its id. Changes the show. */
+function add(show: Show, name: string, make: (head: { id: string; name: string }) => Output): string {
   const { outputs } = show.wall;
   const id = freeId(
     'o',
     outputs.map((output) => output.id),
   );
-  const { width, height } = show.canvas;
-  outputs.push({
-    id,
-    name: freeName(
-      'Screen',
-      outputs.map((output) => output.name),
-    ),
+  const free = freeName(
+    name,
+    outputs.map((output) => output.name),
+  );
+  outputs.push(make({ id, name: free }));
+  return id;
+}
+
+/** Adds a screen that takes the whole canvas. */
+export const addScreen = (show: Show): string =>
+  add(show, 'Screen', (head) => ({
+    ...head,
     type: 'screen',
-    part: { x: 0, y: 0, width, height, turn: 0 },
+    part: { x: 0, y: 0, width: show.canvas.width, height: show.canvas.height, turn: 0 },
     quarterTurns: 0,
     mirrored: false,
     warp: flatWarp(),
     masks: [],
     blend: noBlend(),
     colour: plainColour(),
+  }));
+
+/** Adds an LED wall of four by three tiles of half a metre, in the upper left of the canvas. */
+export const addLedWall = (show: Show): string =>
+  add(show, 'LED wall', (head) => {
+    const tile: [number, number] = [128, 128];
+    const tiles = gridOfTiles({ tile }, { columns: 4, rows: 3, gap: 0, turn: 0 });
+    return {
+      ...head,
+      type: 'led',
+      place: { x: 0, y: 0 },
+      pixelSize: 1,
+      tile,
+      pitch: 3.9,
+      tiles,
+      raster: {
+        ...rasterFor({ tile, tiles }),
+        along: 'rows',
+        from: 'topLeft',
+        serpentine: false,
+        places: null,
+      },
+      colour: plainColour(),
+    };
   });
-  return id;
+
+/** Lays the tiles of a wall out anew. The raster is packed by its rule again, and grows where it has to. */
+export function layOutTiles(
+  led: LedWall,
+  grid: { columns: number; rows: number; gap: number; turn: number },
+): void {
+  led.tiles = gridOfTiles(led, grid);
+  led.raster.places = null;
+  const needed = rasterFor(led, led.raster.width);
+  led.raster.width = Math.max(led.raster.width, needed.width);
+  led.raster.height = Math.max(led.raster.height, needed.height);
+}
+
+/** Adds a tile to the right of the last; gives its number. */
+export function addTile(led: LedWall): number {
+  if (led.tiles.length >= mostTiles) throw new EditError(`A wall has at most ${mostTiles} tiles.`);
+  const k = led.tiles.length - 1;
+  const [x, y, width] = k < 0 ? [0, 0, 0] : tileBox(led, k);
+  led.raster.places?.push([0, 0]);
+  led.tiles.push({ x: x + width, y, turn: led.tiles[k]?.turn ?? 0 });
+  return led.tiles.length - 1;
+}
+
+export function removeTile(led: LedWall, k: number): void {
+  led.tiles.splice(k, 1);
+  led.raster.places?.splice(k, 1);
+}
+
+/** Places a tile in the raster by hand; all others stay where they are. */
+export function placeInRaster(led: LedWall, k: number, x: number, y: number): void {
+  led.raster.places ??= rasterPlaces(led);
+  led.raster.places[k] = [Math.max(0, Math.round(x)), Math.max(0, Math.round(y))];
 }

@@ -1,4 +1,4 @@
-import type { EdgeBlend, OutputColour, ScreenOutput, Show } from '../document/types';
+import type { EdgeBlend, OutputColour } from '../document/types';
 import { usualWhite } from './white-point';
 
 export const noBlend = (): EdgeBlend => ({
@@ -18,6 +18,3 @@ export const plainColour = (): OutputColour => ({
   kelvin: usualWhite,
   brightness: 1,
 });
-
-export const screenOf = (show: Pick<Show, 'wall'>, id: string): ScreenOutput | undefined =>
-  show.wall.outputs.find((output) => output.id === id);

@@ -9,9 +9,12 @@ import {
   type Texture,
   type WebGLRenderTarget,
 } from 'three';
-import type { OutputMask, ScreenOutput } from '../../core/document/types';
+import type { Output, OutputMask } from '../../core/document/types';
 import { mapToCanvas } from '../../core/wall/parts';
 import { warpMesh } from '../../core/wall/warp';
+import { rasterMesh } from '../../core/wall/led';
+import { partOf } from '../../core/wall/outputs';
+import { noBlend } from '../../core/wall/screens';
 import { whiteGains } from '../../core/wall/white-point';
 import type { Gpu } from '../gpu/gpu';
 import { ditherText, lookNumbers, seenText, type Presented } from './presenter';
@@ -120,15 +123,19 @@ void main() {
   result = vec4(kept);
 }`;
 
-/** What is kept for a screen as long as its warp and its masks stay. */
+/** How LED walls are drawn: tile by tile, with nothing that belongs to projectors. */
+const ledSetting = { blend: noBlend(), mounted: { quarterTurns: 0, mirrored: false } };
+
+/** What is kept for an output as long as its warp (or its raster) and its masks stay. */
 interface Kept {
+  output: string;
   warp: string;
   geometry: BufferGeometry;
   masks: string;
   mask: WebGLRenderTarget | null;
 }
 
-/** Paints screens of the wall: their part of a picture, bent, masked, blended and coloured, in one pass each. */
+/** Paints outputs of the wall in one pass each: screens bent, masked and blended, LED walls tile by tile into their raster. */
 export class ScreenPainter {
   private readonly uniforms = {
     first: { value: null as Texture | null },
@@ -170,11 +177,11 @@ export class ScreenPainter {
 
   /** Forgets screens that are no more. */
   keepTo(ids: ReadonlySet<string>): void {
-    for (const [id, { geometry, mask }] of this.kept) {
-      if (ids.has(id)) continue;
+    for (const [key, { output, geometry, mask }] of this.kept) {
+      if (ids.has(output)) continue;
       geometry.dispose();
       if (mask) this.gpu.release(mask);
-      this.kept.delete(id);
+      this.kept.delete(key);
     }
   }
 
@@ -183,16 +190,19 @@ export class ScreenPainter {
    * picture is made for the part itself, as test pictures are.
    */
   draw(
-    screen: ScreenOutput,
+    screen: Output,
+    isPreview: boolean,
     { first, second, fade, level }: Presented,
     into: { width: number; height: number },
     canvas: { width: number; height: number } | null,
   ): void {
     const { gpu, uniforms, mesh } = this;
-    const kept = this.keep(screen, into);
-    const { blend, colour } = screen;
-    const part = canvas ? screen.part : { x: 0, y: 0, width: 1, height: 1, turn: 0 };
-    const map = mapToCanvas(part, screen, canvas ?? { width: 1, height: 1 });
+    const kept = this.keep(screen, isPreview, into);
+    const { colour } = screen;
+    const { blend, mounted } =
+      screen.type === 'screen' ? { blend: screen.blend, mounted: screen } : ledSetting;
+    const part = canvas ? partOf(screen) : { x: 0, y: 0, width: 1, height: 1, turn: 0 };
+    const map = mapToCanvas(part, mounted, canvas ?? { width: 1, height: 1 });
     const white = whiteGains(colour.kelvin);
     uniforms.first.value = first.texture;
     uniforms.second.value = second.texture;
@@ -218,20 +228,30 @@ export class ScreenPainter {
     gpu.renderer.render(this.scene, this.camera);
   }
 
-  private keep(screen: ScreenOutput, into: { width: number; height: number }): Kept {
-    const { id, warp, masks } = screen;
-    const warpText = JSON.stringify(warp);
+  private keep(screen: Output, isPreview: boolean, into: { width: number; height: number }): Kept {
+    const { id } = screen;
+    // What the desk shows of it has another size than its window.
+    const key = isPreview ? `${id} preview` : id;
+    // In its window a raster lies pixel for pixel; the desk shows all of it.
+    const window = isPreview && screen.type === 'led' ? screen.raster : into;
+    const masks = screen.type === 'screen' ? screen.masks : [];
+    const warpText = JSON.stringify(
+      screen.type === 'screen'
+        ? screen.warp
+        : [screen.tile, screen.tiles, screen.raster, window.width, window.height],
+    );
     const maskText = JSON.stringify([masks, into.width, into.height]);
-    let kept = this.kept.get(id);
+    let kept = this.kept.get(key);
     if (kept?.warp !== warpText) {
       kept?.geometry.dispose();
-      const { places, pictures, indices } = warpMesh(warp);
+      const { places, pictures, indices } =
+        screen.type === 'screen' ? warpMesh(screen.warp) : rasterMesh(screen, window);
       const geometry = new BufferGeometry();
       geometry.setAttribute('spot', new BufferAttribute(places, 3));
       geometry.setAttribute('picture', new BufferAttribute(pictures, 2));
       geometry.setIndex(new BufferAttribute(indices, 1));
-      kept = { masks: '', mask: null, ...kept, warp: warpText, geometry };
-      this.kept.set(id, kept);
+      kept = { masks: '', mask: null, ...kept, output: id, warp: warpText, geometry };
+      this.kept.set(key, kept);
     }
     if (kept.masks !== maskText) {
       if (kept.mask) this.gpu.release(kept.mask);

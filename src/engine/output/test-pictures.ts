@@ -1,5 +1,7 @@
 import { CanvasTexture, LinearMipmapLinearFilter, type Texture } from 'three';
-import type { ScreenOutput } from '../../core/document/types';
+import type { LedWall, Output } from '../../core/document/types';
+import { chainOf, tileBox, wallBox } from '../../core/wall/led';
+import { partOf } from '../../core/wall/outputs';
 import type { TestPicture } from '../protocol/protocol';
 
 /** Longest side of a test picture, pixels. */
@@ -11,7 +13,7 @@ type Paint = (
   context: OffscreenCanvasRenderingContext2D,
   width: number,
   height: number,
-  screen: ScreenOutput,
+  output: Output,
 ) => void;
 
 const line = (c: OffscreenCanvasRenderingContext2D, ...points: readonly [number, number][]): void => {
@@ -112,11 +114,13 @@ const focus: Paint = (c, width, height) => {
 };
 
 /** An even grey, on which an overlap must not be seen, and the edges of the overlaps as lines. */
-const blend: Paint = (c, width, height, { blend: sides }) => {
+const blend: Paint = (c, width, height, output) => {
   c.fillStyle = '#b4b4b4';
   c.fillRect(0, 0, width, height);
   c.lineWidth = 2;
   c.strokeStyle = '#d04a2a';
+  if (output.type !== 'screen') return;
+  const sides = output.blend;
   for (const x of [sides.left && sides.left * width, sides.right && (1 - sides.right) * width])
     if (x) line(c, [x, 0], [x, height]);
   for (const y of [sides.top && sides.top * height, sides.bottom && (1 - sides.bottom) * height])
@@ -124,6 +128,36 @@ const blend: Paint = (c, width, height, { blend: sides }) => {
 };
 
 const paints: Record<TestPicture, Paint> = { grid, bars, ramp: greyRamp, focus, blend };
+
+/** Tiles with their numbers in the order of the chain, their upper left marked as they are mounted. */
+function tileGrid(c: OffscreenCanvasRenderingContext2D, width: number, height: number, led: LedWall): void {
+  const [left, top, wide, tall] = wallBox(led);
+  const [sx, sy] = [width / wide, height / tall];
+  c.fillStyle = '#000';
+  c.fillRect(0, 0, width, height);
+  c.textAlign = 'center';
+  c.textBaseline = 'middle';
+  chainOf(led).forEach((k, n) => {
+    const [x, y, w, h] = tileBox(led, k);
+    const [px, py, pw, ph] = [(x - left) * sx, (y - top) * sy, w * sx, h * sy];
+    const small = Math.min(pw, ph);
+    c.fillStyle = n % 2 ? '#1c2a2a' : '#2a2418';
+    c.fillRect(px, py, pw, ph);
+    c.strokeStyle = '#fff';
+    c.lineWidth = 1;
+    c.strokeRect(px + 0.5, py + 0.5, pw - 1, ph - 1);
+    c.save();
+    c.translate(px + pw / 2, py + ph / 2);
+    c.fillStyle = '#fff';
+    c.font = `600 ${small * 0.4}px sans-serif`;
+    c.fillText(String(n + 1), 0, 0);
+    c.rotate((led.tiles[k].turn * Math.PI) / 2);
+    const [tw, th] = led.tiles[k].turn % 2 ? [ph, pw] : [pw, ph];
+    c.fillStyle = '#d04a2a';
+    c.fillRect(-tw / 2 + 1, -th / 2 + 1, small * 0.14, small * 0.14);
+    c.restore();
+  });
+}
 
 /** The name of the output, on a plate of its own so that it can be read on everything. */
 function label(c: OffscreenCanvasRenderingContext2D, width: number, height: number, text: string): void {
@@ -138,29 +172,35 @@ function label(c: OffscreenCanvasRenderingContext2D, width: number, height: numb
   c.fillText(text, width / 2, height / 2 + size * 0.04);
 }
 
-/** Test pictures of screens, drawn when they change and kept as textures. */
+/** Test pictures of outputs, drawn when they change and kept as textures. */
 export class TestPictures {
   private readonly made = new Map<string, { state: string; texture: Texture }>();
 
-  /** The picture for a screen, as large as its part of the canvas. */
-  of(screen: ScreenOutput, kind: TestPicture): Texture {
-    const { part, name, blend: sides } = screen;
+  /** The picture for an output, as large as its part of the canvas, or its LED pixels. */
+  of(output: Output, kind: TestPicture): Texture {
+    const { name } = output;
+    const [, , ledWidth, ledHeight] = output.type === 'led' ? wallBox(output) : [0, 0, 0, 0];
+    const part = output.type === 'led' ? { width: ledWidth, height: ledHeight } : partOf(output);
     const scale = Math.min(1, mostPixels / Math.max(part.width, part.height));
     const width = Math.max(16, Math.round(part.width * scale));
     const height = Math.max(16, Math.round(part.height * scale));
-    const state = JSON.stringify([kind, name, width, height, kind === 'blend' && sides]);
-    const before = this.made.get(screen.id);
+    const own = output.type === 'led' ? [output.tile, output.tiles, output.raster] : output.blend;
+    const state = JSON.stringify([kind, name, width, height, own]);
+    const before = this.made.get(output.id);
     if (before?.state === state) return before.texture;
     before?.texture.dispose();
     const canvas = new OffscreenCanvas(width, height);
     const context = canvas.getContext('2d')!;
-    paints[kind](context, width, height, screen);
-    label(context, width, height, name);
+    if (kind === 'grid' && output.type === 'led') tileGrid(context, width, height, output);
+    else {
+      paints[kind](context, width, height, output);
+      label(context, width, height, name);
+    }
     const texture = new CanvasTexture(canvas);
     // Letters are read on small monitors too.
     texture.generateMipmaps = true;
     texture.minFilter = LinearMipmapLinearFilter;
-    this.made.set(screen.id, { state, texture });
+    this.made.set(output.id, { state, texture });
     return texture;
   }
 
