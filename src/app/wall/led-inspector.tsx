@@ -157,7 +157,7 @@ function RasterSection({ led }: { led: LedWall }) {
         <span className="w-24 shrink-0">Wired</span>
         <SelectField
           label="Wired along"
-          className="min-w-0 flex-1"
+          className="min-w-0 flex-[1.2] px-0.5!"
           value={raster.along}
           options={[
             ['rows', 'Rows'],

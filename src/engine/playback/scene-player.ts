@@ -33,6 +33,8 @@ export class ScenePlayer {
   private lastFrame: Frame | null = null;
   private mediaVersion = 0;
   private history: { plan: number; pictures: ReadonlySet<string> } | null = null;
+  /** Frames played since it began. */
+  frames = 0;
   /** Whether the scene's own picture is wanted, and not only what is watched. */
   wantsPicture = true;
 
@@ -63,6 +65,7 @@ export class ScenePlayer {
     this.renderer.draw(scene, own, this.drawn(), this.unshown);
     this.reads.start(this.run, this.renderer);
     this.lastFrame = own;
+    this.frames++;
   }
 
   /** Nodes whose pictures are drawn: that of the scene, and those that pixels are read of. */

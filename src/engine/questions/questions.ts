@@ -14,6 +14,8 @@ import { ScenePlayer } from '../playback/scene-player';
 /** Steps from the start of a scene to its picture in lists, and seconds each. */
 const pictureSteps = 16;
 const pictureStepSeconds = 0.1;
+/** Frames of a scene that plays before one of them is taken as its picture. */
+const firstFrames = 60;
 
 /** Milliseconds that numbers of frames on the way are worked out at a stretch. */
 const longestTurnMs = 12;
@@ -64,9 +66,11 @@ export class Questions {
       case 'picture': {
         const { scene, width, height } = request;
         const player = this.players.get(scene);
-        const png = player
-          ? this.png(player, null, width, height)
-          : this.pictureOf(show, scene, width, height);
+        // The first frames of a scene say little: shaders are still on their way, and feedback has hardly begun.
+        const png =
+          player && player.frames > firstFrames
+            ? this.png(player, null, width, height)
+            : this.pictureOf(show, scene, width, height);
         return { type: 'picture', png: await png };
       }
     }
