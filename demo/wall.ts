@@ -1,4 +1,4 @@
-import type { LedWall, ScreenOutput, Wall } from '../src/core/document/types';
+import type { LedWall, PixelString, ScreenOutput, Wall } from '../src/core/document/types';
 import { noBlend, plainColour } from '../src/core/wall/screens';
 import { flatWarp } from '../src/core/wall/warp';
 
@@ -44,7 +44,30 @@ const combs: LedWall = {
   colour: { ...plainColour(), brightness: 0.8 },
 };
 
-/** The wall of the demo show: a screen above the band, six LED cabinets that rise towards the middle, and two tall panes of glass that are lit from behind at an angle. */
+/** Pixels along the edge of a bench; they are sent nowhere until somebody says where. */
+const bench = (id: string, name: string, from: number, to: number, universe: number): PixelString => ({
+  id,
+  name,
+  type: 'string',
+  layout: 'path',
+  points: [
+    [from, 1010],
+    [to, 1010],
+  ],
+  closed: false,
+  reversed: false,
+  pixels: 90,
+  area: 8,
+  order: 'GRB',
+  bits: 8,
+  gamma: 2.2,
+  brightness: 0.8,
+  milliamperes: 20,
+  mostAmperes: 4,
+  send: { protocol: 'none', address: '', universe, channel: 1, priority: 100, sync: false, rate: 44 },
+});
+
+/** The wall of the demo show: two benches with pixels, a screen above the band, six LED cabinets that rise towards the middle, and two tall panes of glass that are lit from behind at an angle. */
 export const apiaryWall = ({ width, height }: { width: number; height: number }): Wall => ({
   outputs: [
     screen('o1', 'Above the band', { x: 0, y: 0, width, height, turn: 0 }),
@@ -80,6 +103,8 @@ export const apiaryWall = ({ width, height }: { width: number; height: number })
       },
     ),
     combs,
+    bench('o5', 'Left bench', 400, 700, 1),
+    bench('o6', 'Right bench', 1220, 1520, 2),
     screen('o3', 'Right pane', { x: 1354, y: 90, width: 506, height: 900, turn: 0 }, { mirrored: true }),
   ],
 });

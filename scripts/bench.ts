@@ -64,6 +64,10 @@ const figures: Record<string, Figure> = {
   },
   sheet1024: { about: 'a sheet of 1,024 x 1,024 lifted by an image, as lines / by hand', target: '≤ 1.15' },
   fields4: { about: 'four fields melting, lit, at 320x180 / one shader by hand', target: '≤ 1.10' },
+  outputPass: {
+    about: 'a screen of 1280x720: warp, mask, blend, colour / one pass by hand, literals and all',
+    target: '≤ 1.10',
+  },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
   oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
   signals300: { about: 'CPU of a frame of 300 signal nodes of 64 samples / one loop by hand', target: '≤ 3' },

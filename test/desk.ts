@@ -289,6 +289,13 @@ export class Desk {
     await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);
   }
 
+  /** Types a text into a field of the inspector. */
+  async fill(label: string, text: string, inside = '[data-testid="inspector"]'): Promise<void> {
+    const field = await this.find(`${inside} input[aria-label="${label}"]`);
+    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ENTER);
+  }
+
   async select(label: string, option: string, inside = '[data-testid="inspector"]'): Promise<void> {
     const list = await this.find(`${inside} select[aria-label="${label}"]`);
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', list);

@@ -1,3 +1,5 @@
+import { createSocket, type Socket } from 'node:dgram';
+import { once } from 'node:events';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
@@ -139,6 +141,93 @@ describe('an LED wall', () => {
       'three tiles',
       () => desk.text('[data-testid="led-size"]'),
       (text) => text.startsWith('3 tiles'),
+    );
+  });
+});
+
+describe('a string of pixels', () => {
+  let node: Socket;
+  const heard: Buffer[] = [];
+  /** Colours of the pixels in the last Art-Net packet that came, in the order of its channels. */
+  const latest = (): number[] => [...(heard.at(-1)?.subarray(18) ?? [])];
+  beforeAll(async () => {
+    // An address of this machine by which no other program listens to Art-Net.
+    node = createSocket('udp4');
+    node.on('message', (bytes) => heard.push(bytes));
+    node.bind(6454, '127.0.0.77');
+    await once(node, 'listening');
+  });
+  afterAll(() => void node.close());
+
+  const inspector = '[data-testid="string-inspector"]';
+  const near = (values: readonly number[]) => (now: readonly number[]) =>
+    now.length === values.length && now.every((v, k) => Math.abs(v - values[k]) < 6);
+
+  test('arrives at its node as Art-Net, pixel by pixel', async () => {
+    await into(editor);
+    await desk.click('[aria-label="Outputs"] button[title^="Adds a run of single pixels"]');
+    await desk.type('Pixels', '4', inspector);
+    await desk.type('Gamma', '1', inspector);
+    await desk.select('Order of the channels', 'RGB', inspector);
+    await desk.select('Protocol', 'Art-Net 4', inspector);
+    await desk.fill('Address', '127.0.0.77', inspector);
+    // Along a line from a tenth to nine tenths of the canvas, at 85 % of its height.
+    const places = [0.2, 0.4, 0.6, 0.8];
+    await desk.until(
+      'the pixels',
+      async () => latest(),
+      near(places.flatMap((x) => [x * 255, 0.15 * 255, 0])),
+    );
+    const [packet] = heard;
+    expect(packet.subarray(0, 8).toString('latin1')).toBe('Art-Net\0');
+    expect(packet.readUInt16LE(8)).toBe(0x5000);
+    expect(packet.readUInt16LE(14)).toBe(1);
+    expect(packet.readUInt16BE(16)).toBe(12);
+    expect(await desk.text('[data-testid="pixel-state"]')).toMatch(/^sending · \d+ packets · \d/);
+  });
+
+  test('goes on while the main thread of the editor is blocked', async () => {
+    const blockMs = 1500;
+    const before = heard.length;
+    const started = Date.now();
+    await desk.driver.executeScript(
+      'const until = performance.now() + arguments[0]; while (performance.now() < until);',
+      blockMs,
+    );
+    expect(Date.now() - started).toBeGreaterThanOrEqual(blockMs - 50);
+    expect(heard.length).toBeGreaterThan(before + 2);
+  });
+
+  test('is dark in a blackout', async () => {
+    await desk.press(Key.F9);
+    await desk.until('darkness', async () => latest(), near(new Array<number>(12).fill(0)));
+    await desk.press(Key.F9);
+    await desk.until(
+      'light',
+      async () => latest(),
+      (now) => now[0] > 40,
+    );
+  });
+
+  test('is sent to the network only once that is allowed', async () => {
+    await desk.fill('Address', '192.0.2.77', inspector);
+    await desk.until(
+      'the refusal',
+      () => desk.text('[data-testid="pixel-state"]'),
+      (text) => text.includes('192.0.2.77'),
+    );
+    await desk.click('[data-testid="pixel-state"] button');
+    await desk.until(
+      'the permission',
+      () => desk.text('[data-testid="pixel-state"]'),
+      (text) => text.startsWith('sending'),
+    );
+    await desk.press(Key.ESCAPE);
+    await desk.press(Key.DELETE);
+    await desk.until(
+      'no string',
+      () => desk.driver.executeScript<number>('return document.querySelectorAll("[data-output-row]").length'),
+      (n) => n === 4,
     );
   });
 });

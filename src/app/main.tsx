@@ -6,6 +6,7 @@ import { comeBack, keepEverything, keepPicture } from './data/keeper';
 import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
 import { setRouter } from './actions/navigation';
+import { keepAddresses } from './actions/pixel-network';
 import { Fault } from './parts/fault';
 import { Notices } from './parts/notices';
 import { Shell } from './shell';
@@ -49,6 +50,7 @@ listenToEngine();
 keepInputs();
 keepEverything();
 welcomeStages();
+keepAddresses();
 // The gallery opens a show of its own.
 const isGallery = import.meta.env.DEV && location.pathname === '/gallery';
 if (!isGallery) void comeBack().then(() => setTimeout(() => void keepPicture(), 3000));

@@ -1,9 +1,9 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
-import { outputOf } from '../core/wall/outputs';
+import { windowOutputOf, type WindowOutput } from '../core/wall/outputs';
 import { applyChanges } from '../core/show/changes';
-import type { Output, Show } from '../core/document/types';
+import type { Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
@@ -15,6 +15,8 @@ import { LiveLayer } from './layer/live-layer';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
 import { plainLook } from './image/look';
+import { PixelFeed } from './output/pixel-feed';
+import { PixelLink } from './output/pixel-link';
 import { Presenter, type Presented } from './output/presenter';
 import { ScreenPainter } from './output/screen-painter';
 import { TestPictures } from './output/test-pictures';
@@ -71,6 +73,7 @@ interface Graphics {
   clock: GpuClock;
   presenter: Presenter;
   screens: ScreenPainter;
+  pixels: PixelFeed;
   testPictures: TestPictures;
   questions: Questions;
   layer: LiveLayer;
@@ -96,6 +99,7 @@ export class Engine {
   private readonly inputs = new LiveInputs();
   private readonly performance = new Performance();
   private readonly reports: Reports;
+  private readonly pixelLink = new PixelLink(`${self.location.origin.replace(/^http/, 'ws')}/pixels`);
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly feedbackClock = new FeedbackClock();
   private readonly workSize = new WorkSize();
@@ -141,6 +145,7 @@ export class Engine {
         gpu,
         presenter,
         screens: new ScreenPainter(gpu),
+        pixels: new PixelFeed(gpu, this.pixelLink),
         testPictures: new TestPictures(),
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
@@ -337,7 +342,8 @@ export class Engine {
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
       const dt = played.transport.advance(real, show.canvas.fps);
-      if (!this.deskIsHidden || this.outputs.hasStage) this.drawFrame(now, dt, show, graphics);
+      if (!this.deskIsHidden || this.outputs.hasStage || graphics.pixels.isFed(show))
+        this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
     return false;
@@ -381,7 +387,8 @@ export class Engine {
       feedback: this.feedbackClock.next(dt, steps),
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
-    const sources = [...this.outputs.sources()];
+    const sources: OutputSource[] = [...this.outputs.sources()];
+    if (graphics.pixels.isFed(show)) sources.push({ type: 'program' });
     clock.beginFrame(measuring);
     this.players.play(
       gpu,
@@ -443,6 +450,13 @@ export class Engine {
       darkWatch.turn(now, scene, watched, easy);
     }
     this.outputs.paint(gpu, 'stage', freeze && !blackout, draw, stateOf);
+    const program = { type: 'program' } as const;
+    graphics.pixels.feed(
+      now,
+      show,
+      { ...this.presentedBy(program, gpu), level: this.isBlack(program, 'stage') ? 0 : 1 },
+      freeze && !blackout,
+    );
   }
 
   /** What an output shows, as a text that changes whenever that looks otherwise. */
@@ -458,7 +472,10 @@ export class Engine {
       background,
       brightness,
     ]);
-    const screen = source.type === 'screen' && [outputOf(this.show!, source.id), this.shownTests[source.id]];
+    const screen = source.type === 'screen' && [
+      windowOutputOf(this.show!, source.id),
+      this.shownTests[source.id],
+    ];
     return `${where} ${JSON.stringify([looks, screen])} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
@@ -503,7 +520,7 @@ export class Engine {
     const { source, use, mapping } = output;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
     const now = this.presentedBy(source, gpu);
-    const screen = source.type === 'screen' && outputOf(show, source.id);
+    const screen = source.type === 'screen' && windowOutputOf(show, source.id);
     if (screen) {
       this.drawScreen(screen, { ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, graphics);
       return true;
@@ -515,7 +532,7 @@ export class Engine {
 
   /** Test pictures are seen whatever the performance does: somebody stands on a ladder. */
   private drawScreen(
-    screen: Output,
+    screen: WindowOutput,
     now: Presented,
     { use, ...size }: Readonly<OutputSpec>,
     { screens, testPictures, gpu }: Graphics,
@@ -536,12 +553,13 @@ export class Engine {
     );
   }
 
-  private report(now: number, show: Show, { gpu, clock, feedbackWatch }: Graphics): void {
+  private report(now: number, show: Show, { gpu, clock, feedbackWatch, pixels }: Graphics): void {
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
+    if (pixels.isFed(show)) reports.pixels(now, () => pixels.report);
     reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,

@@ -3,16 +3,24 @@ import type { GpuClock } from './gpu/gpu-clock';
 import { benchData, glanceNodes, glanceParts } from './output/glance';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FromEngine, PerformanceState, Stats, Watch } from './protocol/protocol';
+import type { FromEngine, PerformanceState, PixelReport, Stats, Watch } from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
-const every = { performance: 40, glance: 50, cards: 500, heard: 50, faults: 100, stats: 250 } as const;
+const every = {
+  performance: 40,
+  glance: 50,
+  cards: 500,
+  heard: 50,
+  faults: 100,
+  stats: 250,
+  pixels: 500,
+} as const;
 
 type Tell = (message: FromEngine) => void;
 
 /** Tells the interface what the engine does, each thing no more often than it can be read. */
 export class Reports {
-  private readonly last = { performance: 0, glance: 0, cards: 0, heard: 0, faults: 0, stats: 0 };
+  private readonly last = { performance: 0, glance: 0, cards: 0, heard: 0, faults: 0, stats: 0, pixels: 0 };
   private readonly toldFaults = new Map<string, string>();
 
   constructor(private readonly tell: Tell) {}
@@ -45,6 +53,10 @@ export class Reports {
 
   heard(now: number, meter: () => Omit<Extract<FromEngine, { type: 'heard' }>, 'type'>): void {
     if (this.isDue('heard', now)) this.tell({ type: 'heard', ...meter() });
+  }
+
+  pixels(now: number, pixels: () => PixelReport): void {
+    if (this.isDue('pixels', now)) this.tell({ type: 'pixels', pixels: pixels() });
   }
 
   faults(

@@ -1,9 +1,10 @@
-import type { Server } from 'node:http';
+import type { IncomingMessage, Server } from 'node:http';
 import path from 'node:path';
 import { isIP } from 'node:net';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import { oscRouter } from './osc';
+import { PixelSender } from './pixels';
 
 const root = path.resolve(import.meta.dirname, '../..');
 
@@ -45,6 +46,12 @@ function isOurs(host: string, bound: string): boolean {
 
 const refuse = (response: Response, status: number, sentence: string): void =>
   void response.status(status).type('text/plain').send(sentence);
+
+/** Whether a request that opens a WebSocket comes from a page of this server. */
+const isOwnPage =
+  (bound: string) =>
+  ({ headers: { host = '', origin } }: IncomingMessage): boolean =>
+    isOurs(host, bound) && origin === `http://${host}`;
 
 /** Refuses what comes under another name or from a page of another origin. */
 function guard(bound: string): RequestHandler {
@@ -90,10 +97,13 @@ const sayFault: ErrorRequestHandler = (
 export function makeApp(options: { host?: string; oscHost?: string; dist?: string } = {}): Express {
   const dist = options.dist ?? path.join(root, 'dist');
   const app = express();
+  const pixels = new PixelSender();
+  app.locals.pixels = pixels;
   app.disable('x-powered-by');
   app.use(headers);
   app.use(guard(options.host ?? '127.0.0.1'));
   app.use('/osc', oscRouter(options.oscHost));
+  app.use('/pixels', pixels.router());
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(dist, { index: 'index.html' }));
   // Views are addresses of the app; a missing file is not.
@@ -117,5 +127,6 @@ export function listen(
       resolve({ server, address: `http://${name}:${real}` });
     });
     server.on('error', reject);
+    (app.locals as { pixels?: PixelSender }).pixels?.attach(server, isOwnPage(host));
   });
 }

@@ -1,4 +1,4 @@
-import { windowSizeOf } from '../../core/wall/outputs';
+import { hasWindow, windowOutputOf, windowSizeOf } from '../../core/wall/outputs';
 import { showStore } from '../data/show-store';
 import { say } from '../parts/notices';
 import { chosenDisplay, displayOf } from '../data/displays';
@@ -25,7 +25,7 @@ export function openScreen(id: string): void {
     return;
   }
   const { id: show, show: document } = showStore.getState();
-  const output = document.wall.outputs.find((one) => one.id === id);
+  const output = windowOutputOf(document, id);
   if (!output) return;
   const display = displayOf(show, id);
   if (!display && chosenDisplay(show, id))
@@ -45,5 +45,6 @@ export function openScreen(id: string): void {
 
 /** Opens all screens of the wall that are not open. */
 export function openAllScreens(): void {
-  for (const { id } of showStore.getState().show.wall.outputs) if (!windowOf(id)) openScreen(id);
+  for (const { id } of showStore.getState().show.wall.outputs.filter(hasWindow))
+    if (!windowOf(id)) openScreen(id);
 }

@@ -1,7 +1,7 @@
 import { aligned, distributed, type Side } from '../../core/wall/parts';
-import { addLedWall, addScreen } from '../../core/show/edit-wall';
-import { moveOutput, partOf } from '../../core/wall/outputs';
-import type { LedWall, Output, ScreenOutput, Show } from '../../core/document/types';
+import { addLedWall, addPixelString, addScreen } from '../../core/show/edit-wall';
+import { hasWindow, moveOutput, partOf } from '../../core/wall/outputs';
+import type { LedWall, Output, PixelString, ScreenOutput, Show } from '../../core/document/types';
 import { editShow, showStore } from '../data/show-store';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 import type { TestPicture } from '../../engine/protocol/protocol';
@@ -25,6 +25,7 @@ function addToWall(add: (show: Show) => string): void {
 }
 
 export const addScreenToWall = (): void => addToWall(addScreen);
+export const addStringToWall = (): void => addToWall(addPixelString);
 export const addLedToWall = (): void => addToWall(addLedWall);
 
 export function removeChosenOutputs(): void {
@@ -76,6 +77,13 @@ export const editScreen = (
 export const editLed = (id: string, change: (led: LedWall) => void, gesture: string | null = null): void =>
   editOutput(id, (output) => output.type === 'led' && change(output), gesture);
 
+/** The same for a string of pixels. */
+export const editString = (
+  id: string,
+  change: (string: PixelString) => void,
+  gesture: string | null = null,
+): void => editOutput(id, (output) => output.type === 'string' && change(output), gesture);
+
 function showTests(tests: Readonly<Record<string, TestPicture>>): void {
   wallSession.setState({ tests });
   engine().set({ type: 'test-pictures', shown: tests });
@@ -96,4 +104,8 @@ export function choosePicture(picture: TestPicture): void {
   showTests(Object.fromEntries(Object.keys(tests).map((id) => [id, picture])));
 }
 
-export const allScreens = (): string[] => showStore.getState().show.wall.outputs.map(({ id }) => id);
+export const allScreens = (): string[] =>
+  showStore
+    .getState()
+    .show.wall.outputs.filter(hasWindow)
+    .map(({ id }) => id);

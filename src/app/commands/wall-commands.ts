@@ -2,6 +2,7 @@ import { openAllScreens } from '../actions/open-stage';
 import {
   addLedToWall,
   addScreenToWall,
+  addStringToWall,
   alignChosen,
   distributeChosen,
   allScreens,
@@ -36,6 +37,12 @@ export const wallCommands: readonly Command[] = [
     label: 'Add an LED wall',
     help: 'Adds a wall of LED tiles',
     run: addLedToWall,
+  },
+  {
+    id: 'wall.add-string',
+    label: 'Add a pixel string',
+    help: 'Adds a run of single pixels that is fed over the network',
+    run: addStringToWall,
   },
   {
     id: 'wall.open-all',

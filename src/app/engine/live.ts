@@ -2,6 +2,7 @@ import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
 import type {
   BenchData,
+  PixelReport,
   NodeGlance,
   PartGlance,
   PerformanceState,
@@ -20,6 +21,8 @@ interface LiveState extends Omit<PerformanceState, 'number'> {
   /** Scene whose picture has been dark for a while. */
   dark: string | null;
   graphics: 'fine' | 'lost' | 'none';
+  /** What happens to the pixels of strings; null: none is sent. */
+  pixels: PixelReport | null;
 }
 
 export const liveStore = create<LiveState>()(() => ({
@@ -33,6 +36,7 @@ export const liveStore = create<LiveState>()(() => ({
   feedback: {},
   dark: null,
   graphics: 'fine',
+  pixels: null,
 }));
 
 const glanceListeners = new Map<string, Set<(glance: NodeGlance) => void>>();
@@ -105,6 +109,7 @@ export function listenToEngine(): void {
     });
   });
   client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));
+  client.on('pixels', ({ pixels }) => liveStore.setState({ pixels }));
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
   client.on('faults', ({ scene, faults, notes, feedback }) =>
     liveStore.setState((s) => ({

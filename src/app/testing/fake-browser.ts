@@ -103,7 +103,7 @@ export function installFakeBrowser(path = '/build'): void {
     sessionStorage: new FakeStorage(),
     location: { pathname: path, origin: 'http://localhost' },
     window: fakeWindow,
-    document: { querySelector: () => null },
+    document: Object.assign(new FakeTarget(), { querySelector: () => null, hidden: false }),
   };
   for (const [name, value] of Object.entries(globals))
     Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });

@@ -2,9 +2,10 @@ import clsx from 'clsx';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { boundsOf, cornersOf, snapOf } from '../../core/wall/parts';
 import { tileBox } from '../../core/wall/led';
+import { pixelPlaces } from '../../core/wall/pixels/pixels';
 import { moveOutput, partOf } from '../../core/wall/outputs';
-import type { LedWall, Output, OutputPart } from '../../core/document/types';
-import { editScreen } from '../actions/wall-actions';
+import type { LedWall, Output, OutputPart, PixelString } from '../../core/document/types';
+import { editScreen, editString } from '../actions/wall-actions';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { arrowOf, followDrag } from './drag';
@@ -47,6 +48,62 @@ function Tiles({ led, size }: { led: LedWall; size: number }) {
   return <path d={path} fill="none" stroke="currentColor" strokeWidth={0.75 * size} opacity={0.8} />;
 }
 
+/** Dots that are drawn of a string at most. */
+const mostDots = 1500;
+
+/** The pixels of a string, and the points it is laid through. */
+function Dots({
+  string,
+  size,
+  isChosen,
+  drag,
+}: {
+  string: PixelString;
+  size: number;
+  isChosen: boolean;
+  drag(event: React.PointerEvent<Element>, k: number): void;
+}) {
+  const places = pixelPlaces(string);
+  const step = Math.max(1, Math.ceil(places.length / 2 / mostDots));
+  const dots: string[] = [];
+  for (let k = 0; k < places.length / 2; k += step) dots.push(`M${places[2 * k]} ${places[2 * k + 1]}h0`);
+  return (
+    <>
+      <path
+        d={dots.join('')}
+        stroke="currentColor"
+        strokeWidth={Math.max(string.area * 0.6, 3 * size)}
+        strokeLinecap="round"
+      />
+      {/* Where the feed comes in. */}
+      <circle
+        cx={places[0]}
+        cy={places[1]}
+        r={5 * size}
+        fill="none"
+        stroke="currentColor"
+        strokeWidth={1.5 * size}
+      />
+      {isChosen &&
+        string.points.length <= 200 &&
+        string.points.map(([x, y], k) => (
+          <circle
+            key={k}
+            cx={x}
+            cy={y}
+            r={6 * size}
+            className="cursor-move"
+            fill="var(--color-base-100)"
+            stroke="currentColor"
+            strokeWidth={1.5 * size}
+            data-string-point={k}
+            onPointerDown={(event) => drag(event, k)}
+          />
+        ))}
+    </>
+  );
+}
+
 /** The canvas of the show with the part that each output takes of it. */
 export function CanvasPlan() {
   const canvas = useShow((show) => show.canvas);
@@ -79,6 +136,18 @@ export function CanvasPlan() {
         }
       },
       `move ${ids.join(' ')}`,
+    );
+  };
+
+  const dragPoint = (event: React.PointerEvent<Element>, { id, points }: PixelString, k: number): void => {
+    const [x, y] = points[k];
+    followDrag(
+      event,
+      svg.current!,
+      { origin, units },
+      ({ by }) =>
+        editString(id, (one) => (one.points[k] = [whole(x + by[0]), whole(y + by[1])]), `point ${k}`),
+      endGesture,
     );
   };
 
@@ -179,6 +248,14 @@ export function CanvasPlan() {
                   </text>
                 </g>
                 {output.type === 'led' && <Tiles led={output} size={size} />}
+                {output.type === 'string' && (
+                  <Dots
+                    string={output}
+                    size={size}
+                    isChosen={isChosen && chosen.length === 1}
+                    drag={(event, k) => dragPoint(event, output, k)}
+                  />
+                )}
                 {isChosen &&
                   output.type === 'screen' &&
                   chosen.length === 1 &&

@@ -1,6 +1,7 @@
 import { freeName } from '../../core/show/create';
 import { plainColour } from '../../core/wall/screens';
 import type { Output } from '../../core/document/types';
+import { hasWindow, type WindowOutput } from '../../core/wall/outputs';
 import { editOutput } from '../actions/wall-actions';
 import { askDisplays, canAskDisplays, chooseDisplay, displayStore } from '../data/displays';
 import { showStore, useShow } from '../data/show-store';
@@ -80,51 +81,49 @@ export function DisplayRow({ output }: { output: Output }) {
 }
 
 /** How an output shows colours. */
-export function ColourSection({ output }: { output: Output }) {
+export function ColourSection({ output }: { output: WindowOutput }) {
   const { colour } = output;
+  const edit = (change: (one: WindowOutput) => void, gesture: string | null = null): void =>
+    editOutput(output.id, (one) => hasWindow(one) && change(one), gesture);
   return (
     <Section
       title="Colour"
-      reset={
-        same(colour, plainColour())
-          ? undefined
-          : () => editOutput(output.id, (one) => (one.colour = plainColour()))
-      }
+      reset={same(colour, plainColour()) ? undefined : () => edit((one) => (one.colour = plainColour()))}
     >
-      <Numbers<Output>
-        edit={(change, gesture) => editOutput(output.id, change, gesture)}
+      <Numbers<WindowOutput>
+        edit={edit}
         label="Gain"
         names={channels}
         form={{ step: 0.01, min: 0, max: 2, digits: 2 }}
         values={colour.gain}
         set={(one, k, v) => (one.colour.gain[k] = v)}
       />
-      <Numbers<Output>
-        edit={(change, gesture) => editOutput(output.id, change, gesture)}
+      <Numbers<WindowOutput>
+        edit={edit}
         label="Gamma"
         names={channels}
         form={{ step: 0.01, min: 0.2, max: 5, digits: 2 }}
         values={colour.gamma}
         set={(one, k, v) => (one.colour.gamma[k] = v)}
       />
-      <Numbers<Output>
-        edit={(change, gesture) => editOutput(output.id, change, gesture)}
+      <Numbers<WindowOutput>
+        edit={edit}
         label="Black"
         names={channels}
         form={{ step: 0.001, min: 0, max: 0.5, digits: 3 }}
         values={colour.black}
         set={(one, k, v) => (one.colour.black[k] = v)}
       />
-      <Numbers<Output>
-        edit={(change, gesture) => editOutput(output.id, change, gesture)}
+      <Numbers<WindowOutput>
+        edit={edit}
         label="White"
         names={null}
         form={{ step: 50, min: 2000, max: 15000, digits: 0, unit: ' K' }}
         values={[colour.kelvin]}
         set={(one, _, v) => (one.colour.kelvin = v)}
       />
-      <Numbers<Output>
-        edit={(change, gesture) => editOutput(output.id, change, gesture)}
+      <Numbers<WindowOutput>
+        edit={edit}
         label="Brightness"
         names={null}
         form={percent}

@@ -13,7 +13,7 @@ import {
   Plus,
   Trash2,
 } from 'lucide-react';
-import type { Output } from '../../core/document/types';
+import type { Output, PixelString } from '../../core/document/types';
 import { testPictures, type TestPicture } from '../../engine/protocol/protocol';
 import { openScreen } from '../actions/open-stage';
 import { CommandButton } from '../commands/command-button';
@@ -23,6 +23,8 @@ import { SelectField } from '../parts/field';
 import { dropFocus } from '../parts/live-button';
 import { useStage } from '../data/stage-windows';
 import { CanvasPlan } from './canvas-plan';
+import { pixelCount } from '../../core/wall/pixels/pixels';
+import { protocolNames, StringInspector } from './string-inspector';
 import { LedInspector } from './led-inspector';
 import { LedPlan } from './led-plan';
 import { OutputPlan } from './output-plan';
@@ -49,6 +51,12 @@ const alignments = [
   ['wall.distribute-y', AlignVerticalSpaceAround],
 ] as const;
 
+const stringState = (string: PixelString): string => {
+  const { protocol, universe } = string.send;
+  const where = protocol === 'artnet' || protocol === 'sacn' ? ` ${universe}` : '';
+  return `${pixelCount(string)} px · ${protocolNames[protocol]}${where}`;
+};
+
 function OutputRow({ output }: { output: Output }) {
   const isChosen = wallSession((s) => s.chosen.includes(output.id));
   const test = wallSession((s) => s.tests[output.id]);
@@ -74,29 +82,37 @@ function OutputRow({ output }: { output: Output }) {
       >
         <span className="block truncate font-semibold">{output.name}</span>
         <span className="figures quiet block truncate text-2xs" data-testid="screen-state">
-          {open ? `open · ${open.width} x ${open.height}` : 'closed'}
+          {output.type === 'string'
+            ? stringState(output)
+            : open
+              ? `open · ${open.width} x ${open.height}`
+              : 'closed'}
           {test ? ` · ${pictureNames[test].toLowerCase()}` : ''}
         </span>
       </button>
-      <button
-        type="button"
-        className={clsx('tool', test && 'text-primary')}
-        aria-label={`Test picture on ${output.name}`}
-        aria-pressed={test !== undefined}
-        title="Test picture on this screen"
-        onClick={() => toggleTests([output.id])}
-      >
-        <Grid3x3 size={14} />
-      </button>
-      <button
-        type="button"
-        className={clsx('tool', open && 'text-primary')}
-        aria-label={`Open ${output.name}`}
-        title={open ? 'Brings its window to the front' : 'Opens its window; F there fills the display'}
-        onClick={() => openScreen(output.id)}
-      >
-        <ExternalLink size={14} />
-      </button>
+      {output.type !== 'string' && (
+        <>
+          <button
+            type="button"
+            className={clsx('tool', test && 'text-primary')}
+            aria-label={`Test picture on ${output.name}`}
+            aria-pressed={test !== undefined}
+            title="Test picture on this screen"
+            onClick={() => toggleTests([output.id])}
+          >
+            <Grid3x3 size={14} />
+          </button>
+          <button
+            type="button"
+            className={clsx('tool', open && 'text-primary')}
+            aria-label={`Open ${output.name}`}
+            title={open ? 'Brings its window to the front' : 'Opens its window; F there fills the display'}
+            onClick={() => openScreen(output.id)}
+          >
+            <ExternalLink size={14} />
+          </button>
+        </>
+      )}
     </li>
   );
 }
@@ -110,21 +126,30 @@ function OutputList() {
     <aside className="panel flex w-64 shrink-0 flex-col border-r edge" aria-label="Outputs">
       <div className="flex h-10 items-center border-b edge px-2">
         <h2 className="grow px-1 font-semibold">Outputs</h2>
+        <Plus size={14} className="quiet" aria-hidden />
         <button
           type="button"
-          className="tool"
+          className="tool px-1!"
           title={titleOf(commandOf('wall.add-screen'))}
           onClick={() => runCommand('wall.add-screen')}
         >
-          <Plus size={14} /> Screen
+          Screen
         </button>
         <button
           type="button"
-          className="tool"
+          className="tool px-1!"
           title={titleOf(commandOf('wall.add-led'))}
           onClick={() => runCommand('wall.add-led')}
         >
-          <Plus size={14} /> LED
+          LED
+        </button>
+        <button
+          type="button"
+          className="tool px-1!"
+          title={titleOf(commandOf('wall.add-string'))}
+          onClick={() => runCommand('wall.add-string')}
+        >
+          String
         </button>
         <button
           type="button"
@@ -254,8 +279,8 @@ export function WallView() {
     <main className="flex h-full" onClick={dropFocus}>
       <OutputList />
       <section className="flex min-w-0 grow flex-col" aria-label="Plan">
-        <Tabs output={output} />
-        {tab !== 'output' || !output ? (
+        <Tabs output={output?.type === 'string' ? undefined : output} />
+        {tab !== 'output' || !output || output.type === 'string' ? (
           <CanvasPlan />
         ) : output.type === 'led' ? (
           <LedPlan led={output} />
@@ -268,7 +293,9 @@ export function WallView() {
         aria-label="Inspector"
       >
         {output ? (
-          output.type === 'led' ? (
+          output.type === 'string' ? (
+            <StringInspector key={output.id} output={output} />
+          ) : output.type === 'led' ? (
             <LedInspector key={output.id} output={output} />
           ) : (
             <ScreenInspector key={output.id} output={output} />

@@ -483,13 +483,74 @@ const definitions = {
     [],
     { description: 'A wall of LED tiles, fed through a processor.' },
   ),
+  PixelString: object(
+    {
+      id,
+      name,
+      type: { const: 'string' },
+      layout: about(
+        'path: pixels evenly along the line through the points. points: a pixel at each point.',
+        oneOf('path', 'points'),
+      ),
+      points: about(
+        'Places on the canvas, pixels from its top left.',
+        list('[number, number]', { ...range, items: canvasPixels }, { minItems: 1, maxItems: 20000 }),
+      ),
+      closed: about('Of a path: the last point is joined to the first.', yesNo),
+      reversed: about('The last pixel is fed first.', yesNo),
+      pixels: about('How many lie along a path.', { type: 'integer', minimum: 1, maximum: 20000 }),
+      area: about('Side of the square of the canvas that a pixel stands for, in pixels of the canvas.', {
+        type: 'number',
+        minimum: 0.1,
+        maximum: 4096,
+      }),
+      order: about(
+        'Order of the channels of a pixel.',
+        oneOf('RGB', 'RBG', 'GRB', 'GBR', 'BRG', 'BGR', 'RGBW', 'GRBW', 'WRGB'),
+      ),
+      bits: { ...{ enum: [8, 16] }, tsType: '8 | 16' },
+      gamma: { type: 'number', minimum: 0.2, maximum: 5 },
+      brightness: share(1),
+      milliamperes: about('What one channel of one pixel draws at full.', {
+        type: 'number',
+        minimum: 0,
+        maximum: 1000,
+      }),
+      mostAmperes: about('The string is dimmed where it would draw more by estimate; 0: no limit.', {
+        type: 'number',
+        minimum: 0,
+        maximum: 10000,
+      }),
+      send: object({
+        protocol: about(
+          'Art-Net 4, sACN (ANSI E1.31), DDP, or none: nothing is sent.',
+          oneOf('none', 'artnet', 'sacn', 'ddp'),
+        ),
+        address: about('IPv4 address of the node; empty: multicast, with sACN only.', {
+          type: 'string',
+          pattern: '^$|^(?:\\d{1,3}\\.){3}\\d{1,3}$',
+        }),
+        universe: about('The first; a Port-Address with Art-Net.', {
+          type: 'integer',
+          minimum: 0,
+          maximum: 63999,
+        }),
+        channel: about('Where the first pixel begins in it.', { type: 'integer', minimum: 1, maximum: 512 }),
+        priority: about('With sACN.', { type: 'integer', minimum: 0, maximum: 200 }),
+        sync: about('Whether nodes wait for a synchronization packet before they show a frame.', yesNo),
+        rate: about('Most frames a second.', { type: 'number', minimum: 1, maximum: 60 }),
+      }),
+    },
+    [],
+    { description: 'A run of single pixels that is fed over the network.' },
+  ),
   Output: {
     type: 'object',
     required: ['type'],
     properties: { type: text },
     discriminator: { propertyName: 'type' },
-    oneOf: ['ScreenOutput', 'LedWall'].map(ref),
-    tsType: 'ScreenOutput | LedWall',
+    oneOf: ['ScreenOutput', 'LedWall', 'PixelString'].map(ref),
+    tsType: 'ScreenOutput | LedWall | PixelString',
   },
   Wall: object({ outputs: list('Output', ref('Output'), { maxItems: 64 }) }, [], {
     description: 'All outputs of a show.',

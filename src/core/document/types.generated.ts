@@ -18,7 +18,7 @@ export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
 export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
 export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay;
 export type Precision = 'auto' | '8' | '16' | '32';
-export type Output = ScreenOutput | LedWall;
+export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
@@ -563,4 +563,81 @@ export interface LedWall {
   tiles: LedTile[];
   raster: LedRaster;
   colour: OutputColour;
+}
+/**
+ * A run of single pixels that is fed over the network.
+ */
+export interface PixelString {
+  id: string;
+  name: string;
+  type: 'string';
+  /**
+   * path: pixels evenly along the line through the points. points: a pixel at each point.
+   */
+  layout: 'path' | 'points';
+  /**
+   * Places on the canvas, pixels from its top left.
+   */
+  points: [number, number][];
+  /**
+   * Of a path: the last point is joined to the first.
+   */
+  closed: boolean;
+  /**
+   * The last pixel is fed first.
+   */
+  reversed: boolean;
+  /**
+   * How many lie along a path.
+   */
+  pixels: number;
+  /**
+   * Side of the square of the canvas that a pixel stands for, in pixels of the canvas.
+   */
+  area: number;
+  /**
+   * Order of the channels of a pixel.
+   */
+  order: 'RGB' | 'RBG' | 'GRB' | 'GBR' | 'BRG' | 'BGR' | 'RGBW' | 'GRBW' | 'WRGB';
+  bits: 8 | 16;
+  gamma: number;
+  brightness: number;
+  /**
+   * What one channel of one pixel draws at full.
+   */
+  milliamperes: number;
+  /**
+   * The string is dimmed where it would draw more by estimate; 0: no limit.
+   */
+  mostAmperes: number;
+  send: {
+    /**
+     * Art-Net 4, sACN (ANSI E1.31), DDP, or none: nothing is sent.
+     */
+    protocol: 'none' | 'artnet' | 'sacn' | 'ddp';
+    /**
+     * IPv4 address of the node; empty: multicast, with sACN only.
+     */
+    address: string;
+    /**
+     * The first; a Port-Address with Art-Net.
+     */
+    universe: number;
+    /**
+     * Where the first pixel begins in it.
+     */
+    channel: number;
+    /**
+     * With sACN.
+     */
+    priority: number;
+    /**
+     * Whether nodes wait for a synchronization packet before they show a frame.
+     */
+    sync: boolean;
+    /**
+     * Most frames a second.
+     */
+    rate: number;
+  };
 }

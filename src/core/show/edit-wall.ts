@@ -1,5 +1,6 @@
 import type { LedWall, Output, Show } from '../document/types';
 import { gridOfTiles, mostTiles, rasterFor, rasterPlaces, tileBox } from '../wall/led';
+import { patchOf } from '../wall/pixels/pixels';
 import { noBlend, plainColour } from '../wall/screens';
 import { flatWarp } from '../wall/warp';
 import { freeId, freeName } from './create';
@@ -55,6 +56,43 @@ export const addLedWall = (show: Show): string =>
         places: null,
       },
       colour: plainColour(),
+    };
+  });
+
+/** Adds a string of 60 pixels along a line in the lower part of the canvas, which is sent nowhere yet. */
+export const addPixelString = (show: Show): string =>
+  add(show, 'Pixel string', (head) => {
+    const { width, height } = show.canvas;
+    const taken = show.wall.outputs.flatMap((output) =>
+      output.type === 'string' ? patchOf(output).map(({ universe }) => universe) : [],
+    );
+    return {
+      ...head,
+      type: 'string',
+      layout: 'path',
+      points: [
+        [Math.round(width * 0.1), Math.round(height * 0.85)],
+        [Math.round(width * 0.9), Math.round(height * 0.85)],
+      ],
+      closed: false,
+      reversed: false,
+      pixels: 60,
+      area: Math.max(1, Math.round(height / 90)),
+      order: 'GRB',
+      bits: 8,
+      gamma: 2.2,
+      brightness: 1,
+      milliamperes: 20,
+      mostAmperes: 0,
+      send: {
+        protocol: 'none',
+        address: '',
+        universe: Math.max(0, ...taken) + 1,
+        channel: 1,
+        priority: 100,
+        sync: false,
+        rate: 44,
+      },
     };
   });
 

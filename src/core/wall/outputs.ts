@@ -1,21 +1,50 @@
-import type { Output, OutputPart, Show } from '../document/types';
+import type { LedWall, Output, OutputPart, PixelString, ScreenOutput, Show } from '../document/types';
 import { ledPart } from './led';
 
-export const outputOf = (show: Pick<Show, 'wall'>, id: string): Output | undefined =>
-  show.wall.outputs.find((output) => output.id === id);
+/** Outputs that are seen in a window. */
+export type WindowOutput = ScreenOutput | LedWall;
+
+export const hasWindow = (output: Output): output is WindowOutput => output.type !== 'string';
+
+/** The output of that id that has a window. */
+export const windowOutputOf = (show: Pick<Show, 'wall'>, id: string): WindowOutput | undefined =>
+  show.wall.outputs.filter(hasWindow).find((output) => output.id === id);
+
+/** What the points of a string cover. */
+function stringPart({ points, area }: PixelString): OutputPart {
+  const [xs, ys] = [0, 1].map((axis) => points.map((point) => point[axis]));
+  const [x, y] = [Math.min(...xs) - area / 2, Math.min(...ys) - area / 2];
+  return {
+    x,
+    y,
+    width: Math.max(...xs) + area / 2 - x,
+    height: Math.max(...ys) + area / 2 - y,
+    turn: 0,
+  };
+}
 
 /** What an output takes of the canvas. */
-export const partOf = (output: Output): OutputPart =>
-  output.type === 'screen' ? output.part : ledPart(output);
+export function partOf(output: Output): OutputPart {
+  switch (output.type) {
+    case 'screen':
+      return output.part;
+    case 'led':
+      return ledPart(output);
+    case 'string':
+      return stringPart(output);
+  }
+}
 
 /** Moves the upper left of an output's part (before it is turned) along an axis to a pixel of the canvas. Changes the output. */
 export function moveOutput(output: Output, axis: 'x' | 'y', to: number): void {
+  const by = to - partOf(output)[axis];
   if (output.type === 'screen') output.part[axis] = to;
-  else output.place[axis] += to - ledPart(output)[axis];
+  else if (output.type === 'led') output.place[axis] += by;
+  else for (const point of output.points) point[axis === 'x' ? 0 : 1] += by;
 }
 
 /** Pixels that the window of an output is made for. */
-export function windowSizeOf(output: Output): [number, number] {
+export function windowSizeOf(output: WindowOutput): [number, number] {
   if (output.type === 'led') return [output.raster.width, output.raster.height];
   const { width, height } = output.part;
   return output.quarterTurns % 2 ? [height, width] : [width, height];

@@ -5,6 +5,7 @@ import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } 
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { alike, compare, median, plainOf, ratioOf, type Ratio, type Shown } from './measure';
 import { numberCases } from './numbers';
+import { outputByHand, outputEngine } from './output';
 import { Raw } from './raw';
 import { previewsRatio } from './previews';
 import { scenesPage, type GpuState } from './scenes';
@@ -96,6 +97,7 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   // Two million lines take a second in software.
   sheet1024: () => compare(...same(engines.sheet1024(), sheetByHand(raws.deep)), 9, 1),
   fields4: () => compare(...same(engines.fields4(), fieldsByHand(raws.flat)), rounds, 6),
+  outputPass: () => compare(...same(outputEngine(gpu), outputByHand(raws.flat)), rounds, 4),
   cpuCopies: () => {
     const [many, few] = [copiesEngine(gpu, 1000000), copiesEngine(gpu, 10000)];
     cpuTimes(many, 0, 2);

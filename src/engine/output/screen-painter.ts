@@ -9,11 +9,11 @@ import {
   type Texture,
   type WebGLRenderTarget,
 } from 'three';
-import type { Output, OutputMask } from '../../core/document/types';
+import type { OutputMask } from '../../core/document/types';
 import { mapToCanvas } from '../../core/wall/parts';
 import { warpMesh } from '../../core/wall/warp';
 import { rasterMesh } from '../../core/wall/led';
-import { partOf } from '../../core/wall/outputs';
+import { partOf, type WindowOutput } from '../../core/wall/outputs';
 import { noBlend } from '../../core/wall/screens';
 import { whiteGains } from '../../core/wall/white-point';
 import type { Gpu } from '../gpu/gpu';
@@ -190,7 +190,7 @@ export class ScreenPainter {
    * picture is made for the part itself, as test pictures are.
    */
   draw(
-    screen: Output,
+    screen: WindowOutput,
     isPreview: boolean,
     { first, second, fade, level }: Presented,
     into: { width: number; height: number },
@@ -228,7 +228,7 @@ export class ScreenPainter {
     gpu.renderer.render(this.scene, this.camera);
   }
 
-  private keep(screen: Output, isPreview: boolean, into: { width: number; height: number }): Kept {
+  private keep(screen: WindowOutput, isPreview: boolean, into: { width: number; height: number }): Kept {
     const { id } = screen;
     // What the desk shows of it has another size than its window.
     const key = isPreview ? `${id} preview` : id;

@@ -1,7 +1,7 @@
 import { CanvasTexture, LinearMipmapLinearFilter, type Texture } from 'three';
-import type { LedWall, Output } from '../../core/document/types';
+import type { LedWall } from '../../core/document/types';
 import { chainOf, tileBox, wallBox } from '../../core/wall/led';
-import { partOf } from '../../core/wall/outputs';
+import { partOf, type WindowOutput } from '../../core/wall/outputs';
 import type { TestPicture } from '../protocol/protocol';
 
 /** Longest side of a test picture, pixels. */
@@ -13,7 +13,7 @@ type Paint = (
   context: OffscreenCanvasRenderingContext2D,
   width: number,
   height: number,
-  output: Output,
+  output: WindowOutput,
 ) => void;
 
 const line = (c: OffscreenCanvasRenderingContext2D, ...points: readonly [number, number][]): void => {
@@ -177,7 +177,7 @@ export class TestPictures {
   private readonly made = new Map<string, { state: string; texture: Texture }>();
 
   /** The picture for an output, as large as its part of the canvas, or its LED pixels. */
-  of(output: Output, kind: TestPicture): Texture {
+  of(output: WindowOutput, kind: TestPicture): Texture {
     const { name } = output;
     const [, , ledWidth, ledHeight] = output.type === 'led' ? wallBox(output) : [0, 0, 0, 0];
     const part = output.type === 'led' ? { width: ledWidth, height: ledHeight } : partOf(output);

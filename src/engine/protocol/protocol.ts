@@ -276,6 +276,18 @@ export interface BenchData {
   about: string;
 }
 
+/** What happens to the pixels of strings. */
+export interface PixelReport {
+  /** Whether the server is there to send them. */
+  isConnected: boolean;
+  /** UDP packets since the engine started. */
+  packets: number;
+  /** Addresses that nobody has allowed on this machine. */
+  refused: readonly string[];
+  /** Estimated current of each string, by its id. */
+  amperes: Readonly<Record<string, number>>;
+}
+
 export interface Stats {
   /** Frames finished in the last second. */
   framesPerSecond: number;
@@ -302,6 +314,7 @@ export type FromEngine =
   | { type: 'opened' }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
+  | { type: 'pixels'; pixels: PixelReport }
   /** The live layer for the view it was painted for; it fills that share of the bitmap from the lower left. */
   | {
       type: 'layer-painted';

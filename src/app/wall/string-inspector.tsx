@@ -1,0 +1,357 @@
+import { Plus, Trash2 } from 'lucide-react';
+import { useRef } from 'react';
+import { readTable } from '../../core/table';
+import { addressesOf } from '../../core/wall/pixels/datagrams';
+import { patchOf, pixelCount } from '../../core/wall/pixels/pixels';
+import type { PixelString } from '../../core/document/types';
+import { allowAddresses } from '../actions/pixel-network';
+import { editString } from '../actions/wall-actions';
+import { liveStore } from '../engine/live';
+import { SelectField, TextField } from '../parts/field';
+import { say } from '../parts/notices';
+import { Numbers, percent, pixels, Section, type Form } from './inspector-parts';
+import { NameRow } from './output-rows';
+
+export const protocolNames = { none: 'not sent', artnet: 'Art-Net', sacn: 'sACN', ddp: 'DDP' } as const;
+const orders = ['RGB', 'RBG', 'GRB', 'GBR', 'BRG', 'BGR', 'RGBW', 'GRBW', 'WRGB'] as const;
+const whole = Math.round;
+const isAddress = (text: string): boolean =>
+  text === '' ||
+  (/^(\d{1,3}\.){3}\d{1,3}$/.test(text) && text.split('.').every((part) => Number(part) <= 255));
+
+function Toggle({ label, on, set }: { label: string; on: boolean; set(on: boolean): void }) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="toggle toggle-xs"
+        checked={on}
+        onChange={(event) => set(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+/** How it goes with sending a string, and what stands in its way. */
+function SendState({ output }: { output: PixelString }) {
+  const report = liveStore((s) => s.pixels);
+  if (output.send.protocol === 'none' || !report) return null;
+  const refused = addressesOf(output).filter((address) => report.refused.includes(address));
+  if (!report.isConnected)
+    return (
+      <p className="text-warning" role="alert" data-testid="pixel-state">
+        The server is away, so pixels are not sent. They go on when it is back.
+      </p>
+    );
+  if (refused.length)
+    return (
+      <div className="rounded border border-warning p-2" role="alert" data-testid="pixel-state">
+        <p>Nobody has allowed on this machine that pixels are sent to {refused.join(', ')}.</p>
+        <button
+          type="button"
+          className="btn mt-1.5 btn-primary btn-sm"
+          onClick={() => void allowAddresses(refused)}
+        >
+          Allow it
+        </button>
+      </div>
+    );
+  const amperes = report.amperes[output.id];
+  return (
+    <p className="figures quiet text-2xs" data-testid="pixel-state">
+      sending · {report.packets} packets{amperes === undefined ? '' : ` · ${amperes.toFixed(2)} A`}
+    </p>
+  );
+}
+
+function LayoutSection({ output }: { output: PixelString }) {
+  const file = useRef<HTMLInputElement>(null);
+  const edit = (change: (one: PixelString) => void, gesture: string | null = null): void =>
+    editString(output.id, change, gesture);
+  const readPoints = async (chosen: File): Promise<void> => {
+    try {
+      const { names, columns } = readTable(await chosen.text());
+      const column = (name: string, otherwise: number): Float32Array | undefined => {
+        const at = names.findIndex((one) => one.trim().toLowerCase() === name);
+        return columns[at < 0 ? otherwise : at];
+      };
+      const [xs, ys] = [column('x', 0), column('y', 1)];
+      const points = [...(xs ?? [])].flatMap((x, k): [number, number][] =>
+        ys && Number.isFinite(x) && Number.isFinite(ys[k]) ? [[x, ys[k]]] : [],
+      );
+      if (!points.length) throw new Error('It has no two columns of numbers.');
+      edit((one) => Object.assign(one, { layout: 'points', points: points.slice(0, 20000) }));
+      say({ tone: 'info', text: `${points.length} pixels were read from ${chosen.name}.` });
+    } catch (error) {
+      say({ tone: 'error', text: `${chosen.name} can't be read as points: ${(error as Error).message}` });
+    }
+  };
+  return (
+    <Section title="Pixels">
+      <div className="flex h-7 items-center gap-2">
+        <span className="w-24 shrink-0">Layout</span>
+        <SelectField
+          label="Layout of the pixels"
+          className="min-w-0 flex-1"
+          value={output.layout}
+          options={[
+            ['path', 'Along a line'],
+            ['points', 'One at each point'],
+          ]}
+          onChange={(v) => edit((one) => (one.layout = v as typeof one.layout))}
+        />
+      </div>
+      {output.layout === 'path' && (
+        <Numbers<PixelString>
+          edit={edit}
+          label="Pixels"
+          names={null}
+          form={{ step: 0.2, min: 1, max: 20000, digits: 0 }}
+          values={[output.pixels]}
+          set={(one, _, v) => (one.pixels = whole(v))}
+        />
+      )}
+      <Numbers<PixelString>
+        edit={edit}
+        label="Area of each"
+        names={null}
+        form={{ ...pixels, step: 0.2, min: 0.1, max: 4096 }}
+        values={[output.area]}
+        set={(one, _, v) => (one.area = v)}
+      />
+      <div className="flex h-7 items-center gap-4">
+        {output.layout === 'path' && (
+          <Toggle label="Closed" on={output.closed} set={(on) => edit((one) => (one.closed = on))} />
+        )}
+        <Toggle
+          label="Fed from the end"
+          on={output.reversed}
+          set={(on) => edit((one) => (one.reversed = on))}
+        />
+      </div>
+      <div className="flex h-7 items-center gap-1">
+        <button
+          type="button"
+          className="tool"
+          title="Adds a point after the last, to be dragged on the canvas"
+          onClick={() =>
+            edit((one) => {
+              const [x, y] = one.points[one.points.length - 1];
+              one.points.push([x, y - 60]);
+            })
+          }
+        >
+          <Plus size={13} /> Point
+        </button>
+        <button
+          type="button"
+          className="tool"
+          disabled={output.points.length < 2}
+          onClick={() => edit((one) => void one.points.pop())}
+        >
+          <Trash2 size={13} /> Last point
+        </button>
+        <button
+          type="button"
+          className="tool"
+          title="Reads points from a table with columns x and y, in pixels of the canvas"
+          onClick={() => file.current?.click()}
+        >
+          From CSV …
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".csv,.tsv,.txt"
+          className="hidden"
+          data-testid="points-file"
+          onChange={(event) => {
+            const [chosen] = event.target.files ?? [];
+            if (chosen) void readPoints(chosen);
+            event.target.value = '';
+          }}
+        />
+      </div>
+    </Section>
+  );
+}
+
+function SendSection({ output }: { output: PixelString }) {
+  const { send } = output;
+  const edit = (change: (one: PixelString) => void, gesture: string | null = null): void =>
+    editString(output.id, change, gesture);
+  const hasUniverses = send.protocol === 'artnet' || send.protocol === 'sacn';
+  const patches = hasUniverses ? patchOf(output) : [];
+  const first: Form = { step: 0.05, min: send.protocol === 'sacn' ? 1 : 0, max: 63999, digits: 0 };
+  return (
+    <Section title="Sent">
+      <div className="flex h-7 items-center gap-2">
+        <span className="w-24 shrink-0">Protocol</span>
+        <SelectField
+          label="Protocol"
+          className="min-w-0 flex-1"
+          value={send.protocol}
+          options={[
+            ['none', 'Not sent'],
+            ['artnet', 'Art-Net 4'],
+            ['sacn', 'sACN (E1.31)'],
+            ['ddp', 'DDP'],
+          ]}
+          onChange={(v) => edit((one) => (one.send.protocol = v as typeof send.protocol))}
+        />
+      </div>
+      {send.protocol !== 'none' && (
+        <>
+          <div className="flex min-h-7 items-center gap-2">
+            <span className="w-24 shrink-0">Address</span>
+            <TextField
+              label="Address"
+              mono
+              value={send.address}
+              title={
+                send.protocol === 'sacn'
+                  ? 'Empty: multicast'
+                  : 'IPv4 address of the node, or of all for broadcast'
+              }
+              invalid={!isAddress(send.address) || (send.address === '' && send.protocol !== 'sacn')}
+              onChange={(text) => {
+                const address = text.trim();
+                if (!isAddress(address))
+                  say({ tone: 'warning', text: `“${address}” is no IPv4 address, like 192.168.1.40.` });
+                else edit((one) => (one.send.address = address));
+              }}
+            />
+          </div>
+          {hasUniverses && (
+            <>
+              <Numbers<PixelString>
+                edit={edit}
+                label="Universe"
+                names={null}
+                form={first}
+                values={[send.universe]}
+                set={(one, _, v) => (one.send.universe = whole(v))}
+              />
+              <Numbers<PixelString>
+                edit={edit}
+                label="Channel"
+                names={null}
+                form={{ step: 0.2, min: 1, max: 512, digits: 0 }}
+                values={[send.channel]}
+                set={(one, _, v) => (one.send.channel = whole(v))}
+              />
+            </>
+          )}
+          {send.protocol === 'sacn' && (
+            <Numbers<PixelString>
+              edit={edit}
+              label="Priority"
+              names={null}
+              form={{ step: 0.5, min: 0, max: 200, digits: 0 }}
+              values={[send.priority]}
+              set={(one, _, v) => (one.send.priority = whole(v))}
+            />
+          )}
+          <Numbers<PixelString>
+            edit={edit}
+            label="Rate, at most"
+            names={null}
+            form={{ step: 0.2, min: 1, max: 60, digits: 0, unit: ' fps' }}
+            values={[send.rate]}
+            set={(one, _, v) => (one.send.rate = whole(v))}
+          />
+          {hasUniverses && (
+            <div className="flex h-7 items-center gap-2">
+              <Toggle
+                label="Shown together (sync)"
+                on={send.sync}
+                set={(on) => edit((one) => (one.send.sync = on))}
+              />
+            </div>
+          )}
+          {patches.length > 0 && (
+            <p className="figures quiet text-2xs">
+              {patches.length > 1
+                ? `universes ${patches[0].universe}–${patches[patches.length - 1].universe}`
+                : `universe ${patches[0].universe}`}{' '}
+              · {patches.reduce((sum, { bytes }) => sum + bytes, 0)} channels
+            </p>
+          )}
+          <SendState output={output} />
+        </>
+      )}
+    </Section>
+  );
+}
+
+/** Everything about one string of pixels, in numbers. */
+export function StringInspector({ output }: { output: PixelString }) {
+  const edit = (change: (one: PixelString) => void, gesture: string | null = null): void =>
+    editString(output.id, change, gesture);
+  const full = (pixelCount(output) * output.order.length * output.milliamperes) / 1000;
+  return (
+    <div className="flex flex-col gap-0.5 px-3 pt-2 pb-4" data-testid="string-inspector">
+      <NameRow output={output} />
+      <LayoutSection output={output} />
+      <Section title="Node">
+        <div className="flex h-7 items-center gap-2">
+          <span className="w-24 shrink-0">Channels</span>
+          <SelectField
+            label="Order of the channels"
+            className="min-w-0 flex-1"
+            value={output.order}
+            options={orders.map((order): [string, string] => [order, order])}
+            onChange={(v) => edit((one) => (one.order = v as typeof one.order))}
+          />
+          <SelectField
+            label="Bits of a channel"
+            className="min-w-0 flex-1"
+            value={String(output.bits)}
+            options={[
+              ['8', '8 bits'],
+              ['16', '16 bits'],
+            ]}
+            onChange={(v) => edit((one) => (one.bits = Number(v) === 16 ? 16 : 8))}
+          />
+        </div>
+        <Numbers<PixelString>
+          edit={edit}
+          label="Gamma"
+          names={null}
+          form={{ step: 0.01, min: 0.2, max: 5, digits: 2 }}
+          values={[output.gamma]}
+          set={(one, _, v) => (one.gamma = v)}
+        />
+        <Numbers<PixelString>
+          edit={edit}
+          label="Brightness"
+          names={null}
+          form={percent}
+          values={[output.brightness]}
+          set={(one, _, v) => (one.brightness = v)}
+        />
+        <Numbers<PixelString>
+          edit={edit}
+          label="Per channel"
+          names={null}
+          form={{ step: 0.1, min: 0, max: 1000, digits: 1, unit: ' mA' }}
+          values={[output.milliamperes]}
+          set={(one, _, v) => (one.milliamperes = v)}
+        />
+        <Numbers<PixelString>
+          edit={edit}
+          label="Limit"
+          names={null}
+          form={{ step: 0.05, min: 0, max: 10000, digits: 2, unit: ' A' }}
+          values={[output.mostAmperes]}
+          set={(one, _, v) => (one.mostAmperes = v)}
+        />
+        <p className="figures quiet text-2xs">
+          full white {full.toFixed(1)} A{output.mostAmperes > 0 ? '' : ' · no limit'}
+        </p>
+      </Section>
+      <SendSection output={output} />
+    </div>
+  );
+}

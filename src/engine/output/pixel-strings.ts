@@ -1,0 +1,134 @@
+import type { Texture } from 'three';
+import type { PixelString } from '../../core/document/types';
+import { packPixels, pixelCount, pixelPlaces, bytesOfPixel } from '../../core/wall/pixels/pixels';
+import type { Gpu } from '../gpu/gpu';
+import { lookNumbers, seenText, type Presented } from './presenter';
+
+/** Pixels of all strings that are sampled in a row of the small picture they are read from. */
+const columns = 256;
+
+const fragment = `#version 300 es
+precision highp float;
+uniform sampler2D first;
+uniform sampler2D second;
+uniform sampler2D places;
+uniform vec4 firstLook;
+uniform vec4 secondLook;
+uniform float fade;
+out vec4 result;
+${seenText}
+vec3 at(vec2 place) {
+  vec3 c = seen(texture(first, place), firstLook);
+  if (fade > 0.0) c = mix(c, seen(texture(second, place), secondLook), fade);
+  vec2 within = step(vec2(0.0), place) * step(place, vec2(1.0));
+  return c * within.x * within.y;
+}
+void main() {
+  vec4 p = texelFetch(places, ivec2(gl_FragCoord.xy), 0);
+  vec3 c = vec3(0.0);
+  // Nine reads, each of which stands for a ninth of the square.
+  for (int j = -1; j <= 1; j++)
+    for (int k = -1; k <= 1; k++) c += at(p.xy + vec2(float(k), float(j)) * p.zw);
+  result = vec4(clamp(c / 9.0, 0.0, 1.0), 1.0);
+}`;
+
+/** The bytes of a string, and the amperes it is estimated to draw. */
+export interface PackedString {
+  string: PixelString;
+  data: Uint8Array;
+  amperes: number;
+}
+
+/** Reads the pixels of strings out of the picture that is on air: all of them in one pass into one small texture, which arrives without a wait. */
+export class PixelStrings {
+  private readonly uniforms = {
+    first: { value: null as Texture | null },
+    second: { value: null as Texture | null },
+    places: { value: null as Texture | null },
+    firstLook: { value: [0, 0, 0, 1] },
+    secondLook: { value: [0, 0, 0, 1] },
+    fade: { value: 0 },
+  };
+  private readonly material;
+  private laid: { state: string; texture: Texture; rows: number } | null = null;
+  private isReading = false;
+
+  constructor(private readonly gpu: Gpu) {
+    this.material = gpu.material(fragment, this.uniforms);
+  }
+
+  /** Gives the packed strings once they were read; null while an earlier reading is under way. */
+  async read(
+    strings: readonly PixelString[],
+    { first, second, fade, level }: Presented,
+    canvas: { width: number; height: number },
+  ): Promise<PackedString[] | null> {
+    if (this.isReading || strings.length === 0) return null;
+    const { gpu, uniforms } = this;
+    const { texture, rows } = this.lay(strings, canvas);
+    uniforms.first.value = first.texture;
+    uniforms.second.value = second.texture;
+    uniforms.places.value = texture;
+    uniforms.firstLook.value = lookNumbers(first, level);
+    uniforms.secondLook.value = lookNumbers(second, level);
+    uniforms.fade.value = fade;
+    const target = gpu.acquire(columns, rows, '32');
+    const rgba = new Float32Array(4 * columns * rows);
+    this.isReading = true;
+    try {
+      gpu.pass(this.material, target);
+      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, columns, rows, rgba);
+      else {
+        const bytes = new Uint8Array(rgba.length);
+        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, columns, rows, bytes);
+        bytes.forEach((v, k) => (rgba[k] = v / 255));
+      }
+    } finally {
+      gpu.release(target);
+      this.isReading = false;
+    }
+    let at = 0;
+    return strings.map((string) => {
+      const count = pixelCount(string);
+      const data = new Uint8Array(count * bytesOfPixel(string));
+      const amperes = packPixels(string, rgba.subarray(4 * at, 4 * (at + count)), data);
+      at += count;
+      return { string, data, amperes };
+    });
+  }
+
+  /** Where all pixels lie: a texture with the place of each and a third of its square, as shares of the canvas. */
+  private lay(
+    strings: readonly PixelString[],
+    { width, height }: { width: number; height: number },
+  ): { texture: Texture; rows: number } {
+    const state = JSON.stringify([
+      width,
+      height,
+      strings.map(({ layout, points, closed, reversed, pixels, area }) => [
+        layout,
+        points,
+        closed,
+        reversed,
+        pixels,
+        area,
+      ]),
+    ]);
+    if (this.laid?.state === state) return this.laid;
+    this.laid?.texture.dispose();
+    const count = strings.reduce((sum, string) => sum + pixelCount(string), 0);
+    const rows = Math.max(1, Math.ceil(count / columns));
+    const numbers = new Float32Array(4 * columns * rows);
+    let at = 0;
+    for (const string of strings) {
+      const places = pixelPlaces(string);
+      for (let k = 0; k < places.length; k += 2, at += 4)
+        numbers.set(
+          [places[k] / width, 1 - places[k + 1] / height, string.area / 3 / width, string.area / 3 / height],
+          at,
+        );
+    }
+    this.laid = { state, texture: this.gpu.dataTexture(numbers, columns, rows), rows };
+    return this.laid;
+  }
+}
