@@ -1,7 +1,7 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
-import { windowOutputOf, type WindowOutput } from '../core/wall/outputs';
+import { windowOutputOf } from '../core/wall/outputs';
 import { applyChanges } from '../core/show/changes';
 import type { Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
@@ -15,11 +15,9 @@ import { LiveLayer } from './layer/live-layer';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
 import { plainLook } from './image/look';
-import { PixelFeed } from './output/pixel-feed';
+import { WallPainter } from './output/wall-painter';
 import { PixelLink } from './output/pixel-link';
-import { Presenter, type Presented } from './output/presenter';
-import { ScreenPainter } from './output/screen-painter';
-import { TestPictures } from './output/test-pictures';
+import { Presenter } from './output/presenter';
 import { presented } from './output/presented';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance } from './playback/performance';
@@ -72,9 +70,7 @@ interface Graphics {
   gpu: Gpu;
   clock: GpuClock;
   presenter: Presenter;
-  screens: ScreenPainter;
-  pixels: PixelFeed;
-  testPictures: TestPictures;
+  wall: WallPainter;
   questions: Questions;
   layer: LiveLayer;
   feedbackWatch: FeedbackWatch;
@@ -144,9 +140,7 @@ export class Engine {
       this.graphics = {
         gpu,
         presenter,
-        screens: new ScreenPainter(gpu),
-        pixels: new PixelFeed(gpu, this.pixelLink),
-        testPictures: new TestPictures(),
+        wall: new WallPainter(gpu, this.pixelLink),
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
         layer: new LiveLayer(gpu),
@@ -287,9 +281,7 @@ export class Engine {
     this.show = show;
     this.inputs.setShow(show.inputs);
     this.media.expect(Object.keys(show.files));
-    const screens = new Set(show.wall.outputs.map(({ id }) => id));
-    this.graphics?.screens.keepTo(screens);
-    this.graphics?.testPictures.keepTo(screens);
+    this.graphics?.wall.keepTo(show.wall);
     this.showHears = hearsSound(show, this.catalogue);
     this.pacer.interval = 1000 / show.canvas.fps;
   }
@@ -342,7 +334,7 @@ export class Engine {
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
       const dt = played.transport.advance(real, show.canvas.fps);
-      if (!this.deskIsHidden || this.outputs.hasStage || graphics.pixels.isFed(show))
+      if (!this.deskIsHidden || this.outputs.hasStage || graphics.wall.pixels.isFed(show))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
@@ -388,7 +380,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    if (graphics.pixels.isFed(show)) sources.push({ type: 'program' });
+    if (graphics.wall.pixels.isFed(show)) sources.push({ type: 'program' });
     clock.beginFrame(measuring);
     this.players.play(
       gpu,
@@ -451,7 +443,7 @@ export class Engine {
     }
     this.outputs.paint(gpu, 'stage', freeze && !blackout, draw, stateOf);
     const program = { type: 'program' } as const;
-    graphics.pixels.feed(
+    graphics.wall.pixels.feed(
       now,
       show,
       { ...this.presentedBy(program, gpu), level: this.isBlack(program, 'stage') ? 0 : 1 },
@@ -522,7 +514,8 @@ export class Engine {
     const now = this.presentedBy(source, gpu);
     const screen = source.type === 'screen' && windowOutputOf(show, source.id);
     if (screen) {
-      this.drawScreen(screen, { ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, graphics);
+      const seen = { ...now, level: this.isBlack(source, use) ? 0 : 1 };
+      graphics.wall.draw(screen, seen, output, show.canvas, this.shownTests[screen.id]);
       return true;
     }
     const aspect = show.canvas.width / show.canvas.height;
@@ -530,30 +523,7 @@ export class Engine {
     return true;
   }
 
-  /** Test pictures are seen whatever the performance does: somebody stands on a ladder. */
-  private drawScreen(
-    screen: WindowOutput,
-    now: Presented,
-    { use, ...size }: Readonly<OutputSpec>,
-    { screens, testPictures, gpu }: Graphics,
-  ): void {
-    const isPreview = use === 'desk';
-    const test = this.shownTests[screen.id];
-    if (!test) {
-      screens.draw(screen, isPreview, now, size, this.show!.canvas);
-      return;
-    }
-    const look = plainLook(testPictures.of(screen, test));
-    screens.draw(
-      screen,
-      isPreview,
-      { first: look, second: plainLook(gpu.empty), fade: 0, level: 1 },
-      size,
-      null,
-    );
-  }
-
-  private report(now: number, show: Show, { gpu, clock, feedbackWatch, pixels }: Graphics): void {
+  private report(now: number, show: Show, { gpu, clock, feedbackWatch, wall: { pixels } }: Graphics): void {
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);

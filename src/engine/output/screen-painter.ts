@@ -60,12 +60,12 @@ uniform vec3 bend;
 uniform vec3 black;
 out vec4 result;
 ${seenText}
-/** Two that overlap add up to 1. */
-vec2 ramp(vec2 t) {
-  t = clamp(t, 0.0, 1.0);
-  vec2 low = 0.5 * pow(2.0 * t, vec2(blend.x));
-  vec2 high = 1.0 - 0.5 * pow(2.0 * (1.0 - t), vec2(blend.x));
-  return mix(low, high, step(0.5, t));
+/** Two that overlap add up to 1. A side that overlaps nothing costs nothing. */
+float ramp(float distance, float width) {
+  if (width <= 0.0) return 1.0;
+  float t = clamp(distance / width, 0.0, 1.0);
+  float low = 0.5 * pow(2.0 * min(t, 1.0 - t), blend.x);
+  return t < 0.5 ? low : 1.0 - low;
 }
 void main() {
   vec3 here = vec3(at, 1.0);
@@ -77,9 +77,8 @@ void main() {
   c = black + (1.0 - black) * pow(c, bend);
   if (overlap != vec4(0.0)) {
     // In linear light, where overlapping projectors add up.
-    vec2 near = ramp(at / max(overlap.xz, 1e-6));
-    vec2 far = ramp((1.0 - at) / max(overlap.yw, 1e-6));
-    float kept = near.x * near.y * far.x * far.y;
+    float kept = ramp(at.x, overlap.x) * ramp(1.0 - at.x, overlap.y);
+    kept *= ramp(at.y, overlap.z) * ramp(1.0 - at.y, overlap.w);
     vec3 light = pow(c, vec3(blend.y));
     light += blend.z * step(0.9999, kept) * (1.0 - light);
     c = pow(light * kept, vec3(1.0 / blend.y));
