@@ -9,7 +9,6 @@ export interface Display {
   top: number;
   width: number;
   height: number;
-  isPrimary: boolean;
 }
 
 /** What the Window Management API (W3C) gives of a screen. */
@@ -21,8 +20,6 @@ interface ScreenDetailed {
   availHeight: number;
   width: number;
   height: number;
-  devicePixelRatio?: number;
-  isPrimary: boolean;
 }
 interface ScreenDetails extends EventTarget {
   screens: readonly ScreenDetailed[];
@@ -57,7 +54,6 @@ const asDisplay = (screen: ScreenDetailed, k: number): Display => ({
   top: screen.availTop,
   width: screen.width,
   height: screen.height,
-  isPrimary: screen.isPrimary,
 });
 
 /** Asks the browser for the displays, and follows them as they come and go. Throws if the performer refuses. */

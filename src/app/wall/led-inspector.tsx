@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { addTile, layOutTiles, removeTile } from '../../core/show/edit-wall';
 import { rasterDrawing, rasterFaults, rasterFor, wallBox } from '../../core/wall/led';
 import type { LedWall } from '../../core/document/types';
-import { editLed, editOutput } from '../actions/wall-actions';
+import { editLed } from '../actions/wall-actions';
 import { moveOutput, partOf } from '../../core/wall/outputs';
 import { wallSession } from '../data/wall-session';
 import { SelectField } from '../parts/field';
@@ -237,7 +237,7 @@ export function LedInspector({ output: led }: { output: LedWall }) {
       <DisplayRow output={led} />
       <Section title="Part of the canvas">
         <Numbers<LedWall>
-          edit={(change, gesture) => editOutput(led.id, (one) => one.type === 'led' && change(one), gesture)}
+          edit={edit}
           label="Place"
           names={['x', 'y']}
           form={pixels}

@@ -298,6 +298,16 @@ void main() { result = texture(picture, place); }`,
     this.pass(this.copyMaterial, to, layer);
   }
 
+  /** The pixels of a target of 32 bits (8, where the GPU has no floats) as numbers, once the GPU is done; the lowest row first. */
+  async readNumbers(target: WebGLRenderTarget): Promise<Float32Array> {
+    const { width, height } = target;
+    const rgba = new Float32Array(4 * width * height);
+    const pixels = this.floats ? rgba : new Uint8Array(rgba.length);
+    await this.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
+    if (!this.floats) pixels.forEach((v, k) => (rgba[k] = v / 255));
+    return rgba;
+  }
+
   clear(target: WebGLRenderTarget): void {
     this.renderer.setRenderTarget(target);
     this.renderer.setClearColor(0x000000, 0);

@@ -2,7 +2,7 @@ import type { Texture } from 'three';
 import type { PixelString } from '../../core/document/types';
 import { packPixels, pixelCount, pixelPlaces, bytesOfPixel } from '../../core/wall/pixels/pixels';
 import type { Gpu } from '../gpu/gpu';
-import { lookNumbers, seenText, type Presented } from './presenter';
+import { fillPresented, presentedUniforms, seenText, type Presented } from './presenter';
 
 /** Pixels of all strings that are sampled in a row of the small picture they are read from. */
 const columns = 256;
@@ -42,12 +42,8 @@ export interface PackedString {
 /** Reads the pixels of strings out of the picture that is on air: all of them in one pass into one small texture, which arrives without a wait. */
 export class PixelStrings {
   private readonly uniforms = {
-    first: { value: null as Texture | null },
-    second: { value: null as Texture | null },
+    ...presentedUniforms(),
     places: { value: null as Texture | null },
-    firstLook: { value: [0, 0, 0, 1] },
-    secondLook: { value: [0, 0, 0, 1] },
-    fade: { value: 0 },
   };
   private readonly material;
   private laid: { state: string; texture: Texture; rows: number } | null = null;
@@ -60,29 +56,20 @@ export class PixelStrings {
   /** Gives the packed strings once they were read; null while an earlier reading is under way. */
   async read(
     strings: readonly PixelString[],
-    { first, second, fade, level }: Presented,
+    presented: Presented,
     canvas: { width: number; height: number },
   ): Promise<PackedString[] | null> {
     if (this.isReading || strings.length === 0) return null;
     const { gpu, uniforms } = this;
     const { texture, rows } = this.lay(strings, canvas);
-    uniforms.first.value = first.texture;
-    uniforms.second.value = second.texture;
+    fillPresented(uniforms, presented);
     uniforms.places.value = texture;
-    uniforms.firstLook.value = lookNumbers(first, level);
-    uniforms.secondLook.value = lookNumbers(second, level);
-    uniforms.fade.value = fade;
     const target = gpu.acquire(columns, rows, '32');
-    const rgba = new Float32Array(4 * columns * rows);
+    let rgba: Float32Array;
     this.isReading = true;
     try {
       gpu.pass(this.material, target);
-      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, columns, rows, rgba);
-      else {
-        const bytes = new Uint8Array(rgba.length);
-        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, columns, rows, bytes);
-        bytes.forEach((v, k) => (rgba[k] = v / 255));
-      }
+      rgba = await gpu.readNumbers(target);
     } finally {
       gpu.release(target);
       this.isReading = false;

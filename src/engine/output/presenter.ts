@@ -78,7 +78,7 @@ export interface Presented {
 }
 
 /** The level is part of how a picture is seen, so that nothing is left to multiply. */
-export const lookNumbers = ({ background, brightness }: Look, level: number): number[] => [
+const lookNumbers = ({ background, brightness }: Look, level: number): number[] => [
   ...background.slice(0, 3),
   brightness * level,
 ];
@@ -86,6 +86,27 @@ export const lookNumbers = ({ background, brightness }: Look, level: number): nu
 interface Size {
   width: number;
   height: number;
+}
+
+/** Uniforms that say what is presented, for every shader that draws it. */
+export const presentedUniforms = () => ({
+  first: { value: null as Texture | null },
+  second: { value: null as Texture | null },
+  firstLook: { value: [0, 0, 0, 1] },
+  secondLook: { value: [0, 0, 0, 1] },
+  fade: { value: 0 },
+});
+
+/** Fills them. */
+export function fillPresented(
+  uniforms: ReturnType<typeof presentedUniforms>,
+  { first, second, fade, level }: Presented,
+): void {
+  uniforms.first.value = first.texture;
+  uniforms.second.value = second.texture;
+  uniforms.firstLook.value = lookNumbers(first, level);
+  uniforms.secondLook.value = lookNumbers(second, level);
+  uniforms.fade.value = fade;
 }
 
 /** How a picture lies on what it is drawn on. */
@@ -100,11 +121,7 @@ const isWhole = ({ part: [x, y, w, h] }: OutputMapping): boolean => x === 0 && y
 /** Puts finished pictures on the canvas of the GPU, or into a small target. */
 export class Presenter {
   private readonly uniforms = {
-    first: { value: null as Texture | null },
-    second: { value: null as Texture | null },
-    firstLook: { value: [0, 0, 0, 1] },
-    secondLook: { value: [0, 0, 0, 1] },
-    fade: { value: 0 },
+    ...presentedUniforms(),
     span: { value: [1, 1] },
     part: { value: [0, 0, 1, 1] as readonly number[] },
   };
@@ -120,25 +137,16 @@ export class Presenter {
   }
 
   /** Draws pixels `into` that size, from the lower left of the target (null: the canvas); without `lie`, stretched to it. */
-  draw(
-    { first, second, fade, level }: Presented,
-    into: Size,
-    lie?: Lie,
-    target: WebGLRenderTarget | null = null,
-  ): void {
+  draw(presented: Presented, into: Size, lie?: Lie, target: WebGLRenderTarget | null = null): void {
     const { uniforms } = this;
     const mapping = lie?.mapping ?? wholePicture;
     const [x, y] = lie ? spanOf(lie.aspect, into, mapping) : [1, 1];
-    uniforms.first.value = first.texture;
-    uniforms.second.value = second.texture;
-    uniforms.firstLook.value = lookNumbers(first, level);
-    uniforms.secondLook.value = lookNumbers(second, level);
-    uniforms.fade.value = fade;
+    fillPresented(uniforms, presented);
     uniforms.span.value = [x, y];
     uniforms.part.value = mapping.part;
-    const { width, height } = first.texture.image as Size;
+    const { width, height } = presented.first.texture.image as Size;
     const isExact = x === 1 && y === 1 && isWhole(mapping) && width === into.width && height === into.height;
-    const form = fade > 0 ? 'mixed' : isExact ? 'exact' : 'fitted';
+    const form = presented.fade > 0 ? 'mixed' : isExact ? 'exact' : 'fitted';
     this.gpu.pass(this.forms.get(form)!, target);
   }
 }

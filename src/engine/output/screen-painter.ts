@@ -17,7 +17,7 @@ import { partOf, type WindowOutput } from '../../core/wall/outputs';
 import { noBlend } from '../../core/wall/screens';
 import { whiteGains } from '../../core/wall/white-point';
 import type { Gpu } from '../gpu/gpu';
-import { ditherText, lookNumbers, seenText, type Presented } from './presenter';
+import { ditherText, fillPresented, presentedUniforms, seenText, type Presented } from './presenter';
 
 /** Longest side of the picture of a mask, pixels. */
 const mostMaskPixels = 2048;
@@ -137,12 +137,8 @@ interface Kept {
 /** Paints outputs of the wall in one pass each: screens bent, masked and blended, LED walls tile by tile into their raster. */
 export class ScreenPainter {
   private readonly uniforms = {
-    first: { value: null as Texture | null },
-    second: { value: null as Texture | null },
+    ...presentedUniforms(),
     mask: { value: null as Texture | null },
-    firstLook: { value: [0, 0, 0, 1] },
-    secondLook: { value: [0, 0, 0, 1] },
-    fade: { value: 0 },
     size: { value: [1, 1] },
     toX: { value: [1, 0, 0] },
     toY: { value: [0, 1, 0] },
@@ -191,7 +187,7 @@ export class ScreenPainter {
   draw(
     screen: WindowOutput,
     isPreview: boolean,
-    { first, second, fade, level }: Presented,
+    presented: Presented,
     into: { width: number; height: number },
     canvas: { width: number; height: number } | null,
   ): void {
@@ -203,12 +199,8 @@ export class ScreenPainter {
     const part = canvas ? partOf(screen) : { x: 0, y: 0, width: 1, height: 1, turn: 0 };
     const map = mapToCanvas(part, mounted, canvas ?? { width: 1, height: 1 });
     const white = whiteGains(colour.kelvin);
-    uniforms.first.value = first.texture;
-    uniforms.second.value = second.texture;
+    fillPresented(uniforms, presented);
     uniforms.mask.value = kept.mask?.texture ?? gpu.white;
-    uniforms.firstLook.value = lookNumbers(first, level);
-    uniforms.secondLook.value = lookNumbers(second, level);
-    uniforms.fade.value = fade;
     uniforms.size.value = [into.width, into.height];
     uniforms.toX.value = map.slice(0, 3);
     uniforms.toY.value = map.slice(3);
@@ -218,7 +210,7 @@ export class ScreenPainter {
     uniforms.gain.value = colour.gain.map((gain, k) => gain * (white[k] * colour.brightness) ** (1 / 2.2));
     uniforms.bend.value = colour.gamma.map((gamma) => 1 / gamma);
     // What is switched to black has no raised black.
-    uniforms.black.value = colour.black.map((black) => black * level);
+    uniforms.black.value = colour.black.map((black) => black * presented.level);
     mesh.geometry = kept.geometry;
     gpu.passes++;
     gpu.renderer.setRenderTarget(null);

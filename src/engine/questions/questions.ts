@@ -85,15 +85,10 @@ export class Questions {
     const py = Math.min(image.height - 1, Math.max(0, Math.floor(y * image.height)));
     const target = gpu.acquire(1, 1, '32');
     const region = [px / image.width, py / image.height, 1 / image.width, 1 / image.height];
-    const rgba = new Float32Array(4);
+    let rgba: Float32Array;
     try {
       if (!player.peek(node, target, region, true)) throw new Error('There is no picture at this node.');
-      if (gpu.floats) await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, rgba);
-      else {
-        const bytes = new Uint8Array(4);
-        await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, 1, 1, bytes);
-        bytes.forEach((v, k) => (rgba[k] = v / 255));
-      }
+      rgba = await gpu.readNumbers(target);
     } finally {
       gpu.release(target);
     }
