@@ -199,8 +199,7 @@ describe('feedback by drawing a wire back', () => {
     await desk.wire('Fill', 'Blend', 'over');
     await desk.wire('Blend', 'Scene Out', 'picture');
     await desk.wire('Blend', 'Blend', 'picture');
-    await desk.click('[data-return]');
-    await desk.find('[data-testid="return-panel"]');
+    await desk.chooseReturn();
     await desk.type('Keep value', '0.9');
     await desk.pause();
     await desk.click('[data-testid="return-panel"] button.tool');

@@ -279,6 +279,18 @@ export class Desk {
     );
   }
 
+  /** Clicks the return wire until it is chosen. */
+  async chooseReturn(): Promise<void> {
+    await this.until(
+      'the return wire in the inspector',
+      async () => {
+        await this.click('[data-return]');
+        return (await this.driver.findElements(By.css('[data-testid="return-panel"]'))).length;
+      },
+      (panels) => panels === 1,
+    );
+  }
+
   /** Types a value into a number of the inspector. */
   async type(label: string, value: string, inside = '[data-testid="inspector"]'): Promise<void> {
     const field = await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);

@@ -40,6 +40,8 @@ import { Reports } from './reports';
 
 /** Milliseconds after a lost context until another is asked for. */
 const graphicsRetryMs = 250;
+/** Most milliseconds that outputs keep their last picture after the graphics are back, while shaders are compiled again. */
+const longestReturnMs = 10000;
 /** Frames given to the GPU and not done at which the next one is left out. */
 const maxFramesInFlight = 2;
 /** Milliseconds of a frame above which the GPU is left a moment between two, so that the page is never starved. */
@@ -122,6 +124,8 @@ export class Engine {
   private cpuMs = 0;
   private graphicsDownSince: number | null = null;
   private lastAttempt = 0;
+  /** Until when outputs keep the picture they had before the graphics were lost, at most; 0: they have a new one. */
+  private returnsUntil = 0;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -148,8 +152,10 @@ export class Engine {
         darkWatch: new DarkWatch(gpu, presenter, (scene, dark) => this.tell({ type: 'dark', scene, dark })),
       };
       this.players.moveTo(gpu);
-      if (this.graphicsDownSince !== null)
+      if (this.graphicsDownSince !== null) {
+        this.returnsUntil = performance.now() + longestReturnMs;
         this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
+      }
       this.graphicsDownSince = null;
     } catch (error) {
       this.graphics = null;
@@ -425,8 +431,17 @@ export class Engine {
     return wanted;
   }
 
+  /** Whether scenes have no whole picture yet since the graphics came back: the last one before stays until then. */
+  private isReturning(now: number): boolean {
+    if (now < this.returnsUntil)
+      for (const { renderer } of this.players.playing.values()) if (!renderer.isComplete) return true;
+    this.returnsUntil = 0;
+    return false;
+  }
+
   /** The stage is painted last, and stands as it is while it is frozen. */
   private paint(now: number, show: Show, graphics: Graphics): void {
+    if (this.isReturning(now)) return;
     const { layer, gpu, feedbackWatch, darkWatch, clock } = graphics;
     const { blackout, freeze } = this.performance;
     const draw = (output: Readonly<OutputSpec>): boolean => this.drawOutput(output, show, graphics);

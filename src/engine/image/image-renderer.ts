@@ -489,6 +489,13 @@ export class ImageRenderer {
     return this.stored.get(id)?.drawn ?? false;
   }
 
+  /** Whether every picture was drawn at least once, but for those that can't be. */
+  get isComplete(): boolean {
+    for (const [id, stored] of this.stored)
+      if (!stored.drawn && !this.shaders.faults.has(id) && !this.run.runs.get(id)?.error) return false;
+    return this.plan !== null;
+  }
+
   /**
    * Draws any image node as it is looked at: a stored one is copied, one that is part of another shader is computed for
    * itself, a field is cut open. `region` is the part of the picture (x, y, width, height in 0..1). Gives false if it cannot
