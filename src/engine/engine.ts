@@ -8,6 +8,7 @@ import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
+import { numberOf } from './output/number-of';
 import { FeedbackWatch } from './output/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
@@ -479,11 +480,9 @@ export class Engine {
       background,
       brightness,
     ]);
-    const screen = source.type === 'screen' && [
-      windowOutputOf(this.show!, source.id),
-      this.shownTests[source.id],
-    ];
-    return `${where} ${JSON.stringify([looks, screen])} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
+    const output = source.type === 'screen' && windowOutputOf(this.show!, source.id);
+    const screen = output ? `${numberOf(output)} ${this.shownTests[output.id]}` : '';
+    return `${where} ${screen} ${JSON.stringify(looks)} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
   private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {

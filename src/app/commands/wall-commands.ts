@@ -9,12 +9,11 @@ import {
   toggleTests,
 } from '../actions/wall-actions';
 import type { Side } from '../../core/wall/parts';
-import { showStore } from '../data/show-store';
 import { wallSession } from '../data/wall-session';
 import { chosenOutputs } from './at-hand';
 import type { Command } from './command';
 
-const hasScreens = (): boolean => showStore.getState().show.wall.outputs.length > 0;
+const hasScreens = (): boolean => allScreens().length > 0;
 
 const sides: readonly (readonly [Side, string])[] = [
   ['left', 'left edges'],

@@ -9,6 +9,7 @@ import { editScreen, editString } from '../actions/wall-actions';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { arrowOf, followDrag } from './drag';
+import { PlanFrame } from './plan-frame';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 
 const program = { type: 'program' } as const;
@@ -182,127 +183,116 @@ export function CanvasPlan() {
   };
 
   return (
-    <div className="grid min-h-0 grow place-items-center p-4" onPointerDown={() => chooseOutputs([])}>
-      <div
-        className="relative max-h-full w-full"
-        style={{
-          aspectRatio: `${units[0]} / ${units[1]}`,
-          maxWidth: `calc((100vh - 9rem) * ${units[0] / units[1]})`,
-        }}
-      >
-        <div className="absolute" style={{ inset: `${(100 * margin) / (1 + 2 * margin)}%` }}>
-          <EngineCanvas source={program} className="h-full w-full" label="Program" />
-        </div>
-        <svg
-          ref={svg}
-          className="absolute inset-0 h-full w-full touch-none"
-          viewBox={`${origin.join(' ')} ${units.join(' ')}`}
-          role="group"
-          aria-label="Parts of the canvas"
-        >
-          <rect
-            width={canvas.width}
-            height={canvas.height}
-            fill="none"
-            stroke="var(--edge)"
-            strokeWidth={1.5 * size}
-          />
-          {outputs.map((output) => {
-            const part = partOf(output);
-            const corners = cornersOf(part);
-            const isChosen = chosen.includes(output.id);
-            return (
-              <g
-                key={output.id}
-                className={clsx('cursor-move outline-none', isChosen ? 'text-primary' : 'text-base-content')}
-                role="button"
-                tabIndex={0}
-                aria-label={`Part of ${output.name}`}
-                aria-pressed={isChosen}
-                data-part={output.name}
-                onPointerDown={(event) => grab(event, output)}
-                onFocus={() => {
-                  if (!wallSession.getState().chosen.includes(output.id)) chooseOutputs([output.id]);
-                }}
-                onKeyDown={(event) => {
-                  const way = arrowOf(event);
-                  if (way) move(chosen, new Map(outputs.map((one) => [one.id, partOf(one)])), way);
-                }}
-              >
-                <polygon
-                  points={corners.map((corner) => corner.join(',')).join(' ')}
-                  fill="currentColor"
-                  fillOpacity={isChosen ? 0.1 : 0.03}
+    <PlanFrame
+      frame={{ origin, units }}
+      aspect={units[0] / units[1]}
+      drawing={svg}
+      label="Parts of the canvas"
+      picture={<EngineCanvas source={program} className="h-full w-full" label="Program" />}
+      margin={margin}
+      leave={() => chooseOutputs([])}
+    >
+      <rect
+        width={canvas.width}
+        height={canvas.height}
+        fill="none"
+        stroke="var(--edge)"
+        strokeWidth={1.5 * size}
+      />
+      {outputs.map((output) => {
+        const part = partOf(output);
+        const corners = cornersOf(part);
+        const isChosen = chosen.includes(output.id);
+        return (
+          <g
+            key={output.id}
+            className={clsx('cursor-move outline-none', isChosen ? 'text-primary' : 'text-base-content')}
+            role="button"
+            tabIndex={0}
+            aria-label={`Part of ${output.name}`}
+            aria-pressed={isChosen}
+            data-part={output.name}
+            onPointerDown={(event) => grab(event, output)}
+            onFocus={() => {
+              if (!wallSession.getState().chosen.includes(output.id)) chooseOutputs([output.id]);
+            }}
+            onKeyDown={(event) => {
+              const way = arrowOf(event);
+              if (way) move(chosen, new Map(outputs.map((one) => [one.id, partOf(one)])), way);
+            }}
+          >
+            <polygon
+              points={corners.map((corner) => corner.join(',')).join(' ')}
+              fill="currentColor"
+              fillOpacity={isChosen ? 0.1 : 0.03}
+              stroke="currentColor"
+              strokeWidth={(isChosen ? 2 : 1.25) * size}
+            />
+            <g transform={`translate(${corners[0].join(' ')}) rotate(${part.turn})`} fill="currentColor">
+              <rect
+                width={Math.min(part.width, 150 * size)}
+                height={20 * size}
+                fill="var(--color-base-100)"
+                opacity={0.8}
+              />
+              <text x={6 * size} y={14 * size} fontSize={12 * size} fontWeight={600}>
+                {output.name}
+              </text>
+            </g>
+            {output.type === 'led' && <Tiles led={output} size={size} />}
+            {output.type === 'string' && (
+              <Dots
+                string={output}
+                size={size}
+                isChosen={isChosen && chosen.length === 1}
+                drag={(event, k) => dragPoint(event, output, k)}
+              />
+            )}
+            {isChosen &&
+              output.type === 'screen' &&
+              chosen.length === 1 &&
+              corners.map(([x, y], k) => (
+                <rect
+                  key={k}
+                  data-corner={k}
+                  className="cursor-nwse-resize"
+                  x={x - 5 * size}
+                  y={y - 5 * size}
+                  width={10 * size}
+                  height={10 * size}
+                  fill="var(--color-base-100)"
                   stroke="currentColor"
-                  strokeWidth={(isChosen ? 2 : 1.25) * size}
-                />
-                <g transform={`translate(${corners[0].join(' ')}) rotate(${part.turn})`} fill="currentColor">
-                  <rect
-                    width={Math.min(part.width, 150 * size)}
-                    height={20 * size}
-                    fill="var(--color-base-100)"
-                    opacity={0.8}
-                  />
-                  <text x={6 * size} y={14 * size} fontSize={12 * size} fontWeight={600}>
-                    {output.name}
-                  </text>
-                </g>
-                {output.type === 'led' && <Tiles led={output} size={size} />}
-                {output.type === 'string' && (
-                  <Dots
-                    string={output}
-                    size={size}
-                    isChosen={isChosen && chosen.length === 1}
-                    drag={(event, k) => dragPoint(event, output, k)}
-                  />
-                )}
-                {isChosen &&
-                  output.type === 'screen' &&
-                  chosen.length === 1 &&
-                  corners.map(([x, y], k) => (
-                    <rect
-                      key={k}
-                      data-corner={k}
-                      className="cursor-nwse-resize"
-                      x={x - 5 * size}
-                      y={y - 5 * size}
-                      width={10 * size}
-                      height={10 * size}
-                      fill="var(--color-base-100)"
-                      stroke="currentColor"
-                      strokeWidth={1.5 * size}
-                      onPointerDown={(event) =>
-                        followDrag(
-                          event,
-                          svg.current!,
-                          { origin, units },
-                          ({ at, free }) => {
-                            const snap = free
-                              ? [0, 0]
-                              : snapOf(
-                                  { x: at[0], y: at[1], width: 0, height: 0 },
-                                  outputs
-                                    .filter(({ id }) => id !== output.id)
-                                    .map((one) => boundsOf(partOf(one))),
-                                  canvas,
-                                  reachPx * size,
-                                );
-                            editScreen(
-                              output.id,
-                              (one) => (one.part = resized(part, k, [at[0] + snap[0], at[1] + snap[1]])),
-                              'size',
+                  strokeWidth={1.5 * size}
+                  onPointerDown={(event) =>
+                    followDrag(
+                      event,
+                      svg.current!,
+                      { origin, units },
+                      ({ at, free }) => {
+                        const snap = free
+                          ? [0, 0]
+                          : snapOf(
+                              { x: at[0], y: at[1], width: 0, height: 0 },
+                              outputs
+                                .filter(({ id }) => id !== output.id)
+                                .map((one) => boundsOf(partOf(one))),
+                              canvas,
+                              reachPx * size,
                             );
-                          },
-                          endGesture,
-                        )
-                      }
-                    />
-                  ))}
-              </g>
-            );
-          })}
-        </svg>
-      </div>
-    </div>
+                        editScreen(
+                          output.id,
+                          (one) => (one.part = resized(part, k, [at[0] + snap[0], at[1] + snap[1]])),
+                          'size',
+                        );
+                      },
+                      endGesture,
+                    )
+                  }
+                />
+              ))}
+          </g>
+        );
+      })}
+    </PlanFrame>
   );
 }

@@ -1,3 +1,5 @@
+import type { PlanUnits } from './plan-frame';
+
 /** What a drag on a drawing says: the place now and the way from its start, in the units of the drawing. */
 export interface Drag {
   at: readonly [number, number];
@@ -7,13 +9,12 @@ export interface Drag {
 }
 
 /**
- * Follows a pointer that went down on a drawing until it is up. `frame` is what its coordinates count in: `units` wide and high,
- * from `origin`.
+ * Follows a pointer that went down on a drawing until it is up.
  */
 export function followDrag(
   event: React.PointerEvent<Element>,
   frame: Element,
-  { origin, units }: { origin: readonly [number, number]; units: readonly [number, number] },
+  { origin, units }: PlanUnits,
   move: (drag: Drag) => void,
   done: () => void,
 ): void {

@@ -15,6 +15,41 @@ export const pixels: Form = { step: 1, min: -100000, max: 100000, digits: 1, uni
 export const length: Form = { ...pixels, min: 1 };
 export const percent: Form = { step: 0.1, min: 0, max: 100, digits: 1, unit: ' %', times: 100 };
 
+/** A labelled row. */
+export function Row({ label, children }: { label: string; children: React.ReactNode }) {
+  return (
+    <div className="flex min-h-7 items-center gap-2">
+      <span className="w-24 shrink-0">{label}</span>
+      {children}
+    </div>
+  );
+}
+
+export function Toggle({
+  label,
+  on,
+  disabled,
+  set,
+}: {
+  label: string;
+  on: boolean;
+  disabled?: boolean;
+  set(on: boolean): void;
+}) {
+  return (
+    <label className="flex items-center gap-1.5">
+      <input
+        type="checkbox"
+        className="toggle toggle-xs"
+        checked={on}
+        disabled={disabled}
+        onChange={(event) => set(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
 /** A row of numbers that change one output. */
 export function Numbers<T>({
   edit,
@@ -33,8 +68,7 @@ export function Numbers<T>({
   set(one: T, k: number, value: number): void;
 }) {
   return (
-    <div className="flex min-h-7 items-center gap-2">
-      <span className="w-24 shrink-0">{label}</span>
+    <Row label={label}>
       {values.map((value, k) => (
         <ScrubNumber
           key={k}
@@ -47,7 +81,7 @@ export function Numbers<T>({
           onDone={endGesture}
         />
       ))}
-    </div>
+    </Row>
   );
 }
 

@@ -8,7 +8,7 @@ import { moveOutput, partOf } from '../../core/wall/outputs';
 import { wallSession } from '../data/wall-session';
 import { SelectField } from '../parts/field';
 import { saveAs } from '../parts/save-as';
-import { Numbers, pixels, Section, type Form } from './inspector-parts';
+import { type Form, Numbers, pixels, Row, Section, Toggle } from './inspector-parts';
 import { ColourSection, DisplayRow, NameRow } from './output-rows';
 
 const count: Form = { step: 0.05, min: 1, max: 4096, digits: 0 };
@@ -62,8 +62,7 @@ function LayoutRows({ led }: { led: LedWall }) {
           set={(one, _, v) => (one[key] = whole(v))}
         />
       ))}
-      <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Hung</span>
+      <Row label="Hung">
         <SelectField
           label="Turn of new tiles"
           className="min-w-0 flex-1"
@@ -82,7 +81,7 @@ function LayoutRows({ led }: { led: LedWall }) {
         >
           Lay out
         </button>
-      </div>
+      </Row>
     </>
   );
 }
@@ -153,8 +152,7 @@ function RasterSection({ led }: { led: LedWall }) {
         values={[raster.width, raster.height]}
         set={(one, k, v) => (one.raster[k ? 'height' : 'width'] = whole(v))}
       />
-      <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Wired</span>
+      <Row label="Wired">
         <SelectField
           label="Wired along"
           className="min-w-0 flex-[1.2] px-0.5!"
@@ -177,18 +175,14 @@ function RasterSection({ led }: { led: LedWall }) {
           ]}
           onChange={(v) => edit((one) => (one.raster.from = v as typeof raster.from))}
         />
-      </div>
+      </Row>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0" />
-        <label className="flex grow items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="toggle toggle-xs"
-            checked={raster.serpentine}
-            onChange={(e) => edit((one) => (one.raster.serpentine = e.target.checked))}
-          />
-          Serpentine
-        </label>
+        <Toggle
+          label="Serpentine"
+          on={raster.serpentine}
+          set={(on) => edit((one) => (one.raster.serpentine = on))}
+        />
         <button
           type="button"
           className="tool"

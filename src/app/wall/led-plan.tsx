@@ -9,6 +9,7 @@ import { endGesture } from '../data/show-store';
 import { wallSession } from '../data/wall-session';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { arrowOf, followDrag } from './drag';
+import { PlanFrame } from './plan-frame';
 
 /** Within how much of a tile edges meet. */
 const reachShare = 0.12;
@@ -35,7 +36,6 @@ export function LedPlan({ led }: { led: LedWall }) {
   const space = isRaster ? 0 : 0.06 * Math.max(width, height);
   const origin = [left - space, top - space] as const;
   const units = [width + 2 * space, height + 2 * space] as const;
-  const aspect = units[0] / units[1];
 
   const put = (k: number, x: number, y: number): void =>
     editLed(
@@ -68,102 +68,89 @@ export function LedPlan({ led }: { led: LedWall }) {
   };
 
   return (
-    <div
-      className="grid min-h-0 grow place-items-center p-4"
-      onPointerDown={() => wallSession.setState({ tile: null })}
+    <PlanFrame
+      frame={{ origin, units }}
+      aspect={units[0] / units[1]}
+      drawing={svg}
+      label={isRaster ? 'Tiles in the raster' : 'Tiles of the wall'}
+      picture={
+        isRaster && (
+          <EngineCanvas
+            key={led.id}
+            source={source}
+            className="h-full w-full"
+            label={`Raster of ${led.name}`}
+          />
+        )
+      }
+      margin={0}
+      leave={() => wallSession.setState({ tile: null })}
     >
-      <div
-        className="relative max-h-full w-full"
-        style={{ aspectRatio: aspect, maxWidth: `calc((100vh - 9rem) * ${aspect})` }}
-      >
-        {isRaster && (
-          <div className="absolute inset-0">
-            <EngineCanvas
-              key={led.id}
-              source={source}
-              className="h-full w-full"
-              label={`Raster of ${led.name}`}
-            />
-          </div>
-        )}
-        <svg
-          ref={svg}
-          className="absolute inset-0 h-full w-full touch-none"
-          viewBox={`${origin.join(' ')} ${units.join(' ')}`}
-          role="group"
-          aria-label={isRaster ? 'Tiles in the raster' : 'Tiles of the wall'}
+      {boxes.map(([x, y, tw, th], k) => (
+        <g
+          key={k}
+          className={clsx(
+            'cursor-move outline-none',
+            isRaster && faulty.has(k) ? 'text-error' : chosen === k ? 'text-primary' : 'text-base-content',
+          )}
+          role="button"
+          tabIndex={0}
+          aria-label={`Tile ${numbers.get(k)}`}
+          aria-pressed={chosen === k}
+          data-tile={numbers.get(k)}
+          onFocus={() => wallSession.setState({ tile: k })}
+          onPointerDown={(event) => {
+            event.currentTarget.focus();
+            drag(event, k);
+          }}
+          onKeyDown={(event) => {
+            const way = arrowOf(event);
+            if (way) put(k, x + way[0], y + way[1]);
+            else if (event.key === 'Delete' || event.key === 'Backspace') {
+              event.stopPropagation();
+              editLed(led.id, (one) => removeTile(one, k));
+              wallSession.setState({ tile: null });
+            }
+          }}
         >
-          {boxes.map(([x, y, tw, th], k) => (
-            <g
-              key={k}
-              className={clsx(
-                'cursor-move outline-none',
-                isRaster && faulty.has(k)
-                  ? 'text-error'
-                  : chosen === k
-                    ? 'text-primary'
-                    : 'text-base-content',
-              )}
-              role="button"
-              tabIndex={0}
-              aria-label={`Tile ${numbers.get(k)}`}
-              aria-pressed={chosen === k}
-              data-tile={numbers.get(k)}
-              onFocus={() => wallSession.setState({ tile: k })}
-              onPointerDown={(event) => {
-                event.currentTarget.focus();
-                drag(event, k);
-              }}
-              onKeyDown={(event) => {
-                const way = arrowOf(event);
-                if (way) put(k, x + way[0], y + way[1]);
-                else if (event.key === 'Delete' || event.key === 'Backspace') {
-                  event.stopPropagation();
-                  editLed(led.id, (one) => removeTile(one, k));
-                  wallSession.setState({ tile: null });
-                }
-              }}
+          <rect
+            x={x}
+            y={y}
+            width={tw}
+            height={th}
+            fill="currentColor"
+            fillOpacity={chosen === k ? 0.16 : isRaster ? 0 : 0.05}
+            stroke="currentColor"
+            strokeOpacity={chosen === k ? 1 : 0.6}
+            strokeWidth={chosen === k ? 2 : 1}
+            vectorEffect="non-scaling-stroke"
+          />
+          {/* The test picture says them too. */}
+          {!(isRaster && isTested) && (
+            <text
+              x={x + tw / 2}
+              y={y + th / 2}
+              fontSize={Math.min(w, h) * 0.26}
+              fill="currentColor"
+              textAnchor="middle"
+              dominantBaseline="central"
+              style={{ paintOrder: 'stroke', stroke: isRaster ? '#000' : 'none', strokeWidth: w * 0.03 }}
             >
-              <rect
-                x={x}
-                y={y}
-                width={tw}
-                height={th}
-                fill="currentColor"
-                fillOpacity={chosen === k ? 0.16 : isRaster ? 0 : 0.05}
-                stroke="currentColor"
-                strokeOpacity={chosen === k ? 1 : 0.6}
-                strokeWidth={chosen === k ? 2 : 1}
-                vectorEffect="non-scaling-stroke"
-              />
-              {/* The test picture says them too. */}
-              {!(isRaster && isTested) && (
-                <text
-                  x={x + tw / 2}
-                  y={y + th / 2}
-                  fontSize={Math.min(w, h) * 0.26}
-                  fill="currentColor"
-                  textAnchor="middle"
-                  dominantBaseline="central"
-                  style={{ paintOrder: 'stroke', stroke: isRaster ? '#000' : 'none', strokeWidth: w * 0.03 }}
-                >
-                  {numbers.get(k)}
-                </text>
-              )}
-              {!isRaster && (
-                // The upper left of the tile, as it was made.
-                <rect
-                  width={Math.min(w, h) * 0.1}
-                  height={Math.min(w, h) * 0.1}
-                  fill="currentColor"
-                  opacity={0.7}
-                  transform={`translate(${x + tw / 2} ${y + th / 2}) rotate(${led.tiles[k].turn * 90}) translate(${-w / 2} ${-h / 2})`}
-                />
-              )}
-            </g>
-          ))}
-        </svg>
-      </div>
-    </div>
+              {numbers.get(k)}
+            </text>
+          )}
+          {!isRaster && (
+            // The upper left of the tile, as it was made.
+            <rect
+              width={Math.min(w, h) * 0.1}
+              height={Math.min(w, h) * 0.1}
+              fill="currentColor"
+              opacity={0.7}
+              transform={`translate(${x + tw / 2} ${y + th / 2}) rotate(${led.tiles[k].turn * 90}) translate(${-w / 2} ${-h / 2})`}
+            />
+          )}
+        </g>
+      ))}
+    </PlanFrame>
   );
 }

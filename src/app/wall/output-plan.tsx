@@ -5,6 +5,7 @@ import { endGesture } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { useStage } from '../data/stage-windows';
 import { arrowOf, followDrag } from './drag';
+import { PlanFrame } from './plan-frame';
 import { wallSession } from '../data/wall-session';
 
 /** Space around the output in which points may lie, as a share of it. */
@@ -99,99 +100,86 @@ export function OutputPlan({ output }: { output: ScreenOutput }) {
   const path = (points: readonly (readonly [number, number])[]): string =>
     points.map((point) => point.join(',')).join(' ');
   return (
-    <div className="grid min-h-0 grow place-items-center p-4">
-      <div
-        className="relative max-h-full w-full"
-        style={{ aspectRatio: aspect, maxWidth: `calc((100vh - 9rem) * ${aspect})` }}
-      >
-        <div className="absolute" style={{ inset: `${(100 * margin) / (1 + 2 * margin)}%` }}>
-          <EngineCanvas
-            key={output.id}
-            source={source}
-            className="h-full w-full"
-            label={`Picture of ${output.name}`}
-          />
-        </div>
-        <svg
-          ref={svg}
-          className="absolute inset-0 h-full w-full touch-none"
-          viewBox={`${origin.join(' ')} ${units.join(' ')}`}
-          preserveAspectRatio="none"
-          role="group"
-          aria-label={handles === 'warp' ? 'Points of the warp' : 'Points of the masks'}
-          fill="none"
-          stroke="var(--color-primary)"
-        >
-          <rect
-            width={1}
-            height={1}
-            stroke="var(--edge)"
-            strokeWidth={1.5}
-            vectorEffect="non-scaling-stroke"
-          />
-          {handles === 'warp' && (
-            <>
-              {lines.map((points, k) => (
-                <polyline
+    <PlanFrame
+      frame={{ origin, units }}
+      aspect={aspect}
+      drawing={svg}
+      label={handles === 'warp' ? 'Points of the warp' : 'Points of the masks'}
+      picture={
+        <EngineCanvas
+          key={output.id}
+          source={source}
+          className="h-full w-full"
+          label={`Picture of ${output.name}`}
+        />
+      }
+      margin={margin}
+      stretched
+    >
+      <g fill="none" stroke="var(--color-primary)">
+        <rect width={1} height={1} stroke="var(--edge)" strokeWidth={1.5} vectorEffect="non-scaling-stroke" />
+        {handles === 'warp' && (
+          <>
+            {lines.map((points, k) => (
+              <polyline
+                key={k}
+                points={path(points)}
+                strokeWidth={1}
+                opacity={0.7}
+                vectorEffect="non-scaling-stroke"
+              />
+            ))}
+            {warp.points.map((at, k) => {
+              const set = (one: ScreenOutput, place: [number, number]): void => {
+                one.warp.points[k] = place;
+              };
+              const label = `Point ${(k % warp.columns) + 1}.${Math.floor(k / warp.columns) + 1}`;
+              return (
+                <Point
                   key={k}
-                  points={path(points)}
-                  strokeWidth={1}
-                  opacity={0.7}
-                  vectorEffect="non-scaling-stroke"
+                  label={label}
+                  at={at}
+                  aspect={aspect}
+                  drag={(event) => follow(event, at, set, `warp ${k}`)}
+                  nudge={(by) => nudge(at, by, set, `warp ${k}`)}
                 />
-              ))}
-              {warp.points.map((at, k) => {
+              );
+            })}
+          </>
+        )}
+        {handles === 'masks' &&
+          masks.map(({ points }, m) => (
+            <g key={m}>
+              <polygon
+                points={path(points)}
+                strokeWidth={1.5}
+                fill="var(--color-primary)"
+                fillOpacity={0.08}
+                vectorEffect="non-scaling-stroke"
+              />
+              {points.map((at, k) => {
                 const set = (one: ScreenOutput, place: [number, number]): void => {
-                  one.warp.points[k] = place;
+                  one.masks[m].points[k] = place;
                 };
-                const label = `Point ${(k % warp.columns) + 1}.${Math.floor(k / warp.columns) + 1}`;
                 return (
                   <Point
                     key={k}
-                    label={label}
+                    label={`Mask ${m + 1}, point ${k + 1}`}
                     at={at}
                     aspect={aspect}
-                    drag={(event) => follow(event, at, set, `warp ${k}`)}
-                    nudge={(by) => nudge(at, by, set, `warp ${k}`)}
+                    drag={(event) => follow(event, at, set, `mask ${m} ${k}`)}
+                    nudge={(by) => nudge(at, by, set, `mask ${m} ${k}`)}
+                    remove={
+                      points.length > 3
+                        ? () => editScreen(output.id, (one) => void one.masks[m].points.splice(k, 1))
+                        : undefined
+                    }
                   />
                 );
               })}
-            </>
-          )}
-          {handles === 'masks' &&
-            masks.map(({ points }, m) => (
-              <g key={m}>
-                <polygon
-                  points={path(points)}
-                  strokeWidth={1.5}
-                  fill="var(--color-primary)"
-                  fillOpacity={0.08}
-                  vectorEffect="non-scaling-stroke"
-                />
-                {points.map((at, k) => {
-                  const set = (one: ScreenOutput, place: [number, number]): void => {
-                    one.masks[m].points[k] = place;
-                  };
-                  return (
-                    <Point
-                      key={k}
-                      label={`Mask ${m + 1}, point ${k + 1}`}
-                      at={at}
-                      aspect={aspect}
-                      drag={(event) => follow(event, at, set, `mask ${m} ${k}`)}
-                      nudge={(by) => nudge(at, by, set, `mask ${m} ${k}`)}
-                      remove={
-                        points.length > 3
-                          ? () => editScreen(output.id, (one) => void one.masks[m].points.splice(k, 1))
-                          : undefined
-                      }
-                    />
-                  );
-                })}
-              </g>
-            ))}
-        </svg>
-      </div>
-    </div>
+            </g>
+          ))}
+      </g>
+    </PlanFrame>
   );
 }

@@ -7,7 +7,7 @@ import { askDisplays, canAskDisplays, chooseDisplay, displayStore } from '../dat
 import { showStore, useShow } from '../data/show-store';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
-import { Numbers, percent, Section } from './inspector-parts';
+import { Numbers, percent, Row, Section } from './inspector-parts';
 
 /** Whether two plain values say the same. */
 export const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
@@ -67,8 +67,7 @@ export function DisplayRow({ output }: { output: Output }) {
       ? [[chosen, `${chosen.replace(/ [^ ]*$/, '')} · not here`]]
       : [];
   return (
-    <div className="flex h-7 items-center gap-2">
-      <span className="w-24 shrink-0">Display</span>
+    <Row label="Display">
       <SelectField
         label="Display"
         className="min-w-0 flex-1"
@@ -76,7 +75,7 @@ export function DisplayRow({ output }: { output: Output }) {
         options={[['', 'A plain window'], ...known, ...gone]}
         onChange={(key) => chooseDisplay(show, output.id, key)}
       />
-    </div>
+    </Row>
   );
 }
 

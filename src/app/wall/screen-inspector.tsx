@@ -8,7 +8,7 @@ import { endGesture } from '../data/show-store';
 import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ColourSection, DisplayRow, NameRow, same } from './output-rows';
-import { length, Numbers, percent, pixels, Section, type Form } from './inspector-parts';
+import { type Form, length, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
 import { wallSession } from '../data/wall-session';
 
 const sides = ['left', 'right', 'top', 'bottom'] as const;
@@ -102,8 +102,7 @@ function WarpSection({ output }: { output: ScreenOutput }) {
         same(warp, flatWarp()) ? undefined : () => editScreen(output.id, (one) => (one.warp = flatWarp()))
       }
     >
-      <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Points</span>
+      <Row label="Points">
         {(['columns', 'rows'] as const).map((axis) => (
           <SelectField
             key={axis}
@@ -118,17 +117,13 @@ function WarpSection({ output }: { output: ScreenOutput }) {
             }
           />
         ))}
-        <label className="flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="toggle toggle-xs"
-            checked={warp.smooth}
-            disabled={warp.columns === 2 && warp.rows === 2}
-            onChange={(e) => editScreen(output.id, (one) => (one.warp.smooth = e.target.checked))}
-          />
-          Curved
-        </label>
-      </div>
+        <Toggle
+          label="Curved"
+          on={warp.smooth}
+          disabled={warp.columns === 2 && warp.rows === 2}
+          set={(on) => editScreen(output.id, (one) => (one.warp.smooth = on))}
+        />
+      </Row>
       <div className="flex min-h-7 items-center gap-2">
         <SelectField
           label="Point of the warp"
@@ -196,8 +191,7 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
           values={[part.turn]}
           set={(one, _, v) => (one.part.turn = v)}
         />
-        <div className="flex h-7 items-center gap-2">
-          <span className="w-24 shrink-0">Mounted</span>
+        <Row label="Mounted">
           <SelectField
             label="Quarter turns"
             className="min-w-0 flex-1"
@@ -210,16 +204,12 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
             ]}
             onChange={(v) => editScreen(output.id, (one) => (one.quarterTurns = Number(v)))}
           />
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="toggle toggle-xs"
-              checked={output.mirrored}
-              onChange={(e) => editScreen(output.id, (one) => (one.mirrored = e.target.checked))}
-            />
-            Mirrored
-          </label>
-        </div>
+          <Toggle
+            label="Mirrored"
+            on={output.mirrored}
+            set={(on) => editScreen(output.id, (one) => (one.mirrored = on))}
+          />
+        </Row>
       </Section>
       <WarpSection output={output} />
       <Masks output={output} />

@@ -9,7 +9,7 @@ import { editString } from '../actions/wall-actions';
 import { liveStore } from '../engine/live';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
-import { Numbers, percent, pixels, Section, type Form } from './inspector-parts';
+import { type Form, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
 import { NameRow } from './output-rows';
 
 export const protocolNames = { none: 'not sent', artnet: 'Art-Net', sacn: 'sACN', ddp: 'DDP' } as const;
@@ -18,20 +18,6 @@ const whole = Math.round;
 const isAddress = (text: string): boolean =>
   text === '' ||
   (/^(\d{1,3}\.){3}\d{1,3}$/.test(text) && text.split('.').every((part) => Number(part) <= 255));
-
-function Toggle({ label, on, set }: { label: string; on: boolean; set(on: boolean): void }) {
-  return (
-    <label className="flex items-center gap-1.5">
-      <input
-        type="checkbox"
-        className="toggle toggle-xs"
-        checked={on}
-        onChange={(event) => set(event.target.checked)}
-      />
-      {label}
-    </label>
-  );
-}
 
 /** How it goes with sending a string, and what stands in its way. */
 function SendState({ output }: { output: PixelString }) {
@@ -89,8 +75,7 @@ function LayoutSection({ output }: { output: PixelString }) {
   };
   return (
     <Section title="Pixels">
-      <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Layout</span>
+      <Row label="Layout">
         <SelectField
           label="Layout of the pixels"
           className="min-w-0 flex-1"
@@ -101,7 +86,7 @@ function LayoutSection({ output }: { output: PixelString }) {
           ]}
           onChange={(v) => edit((one) => (one.layout = v as typeof one.layout))}
         />
-      </div>
+      </Row>
       {output.layout === 'path' && (
         <Numbers<PixelString>
           edit={edit}
@@ -186,8 +171,7 @@ function SendSection({ output }: { output: PixelString }) {
   const first: Form = { step: 0.05, min: send.protocol === 'sacn' ? 1 : 0, max: 63999, digits: 0 };
   return (
     <Section title="Sent">
-      <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Protocol</span>
+      <Row label="Protocol">
         <SelectField
           label="Protocol"
           className="min-w-0 flex-1"
@@ -200,11 +184,10 @@ function SendSection({ output }: { output: PixelString }) {
           ]}
           onChange={(v) => edit((one) => (one.send.protocol = v as typeof send.protocol))}
         />
-      </div>
+      </Row>
       {send.protocol !== 'none' && (
         <>
-          <div className="flex min-h-7 items-center gap-2">
-            <span className="w-24 shrink-0">Address</span>
+          <Row label="Address">
             <TextField
               label="Address"
               mono
@@ -222,7 +205,7 @@ function SendSection({ output }: { output: PixelString }) {
                 else edit((one) => (one.send.address = address));
               }}
             />
-          </div>
+          </Row>
           {hasUniverses && (
             <>
               <Numbers<PixelString>
@@ -295,8 +278,7 @@ export function StringInspector({ output }: { output: PixelString }) {
       <NameRow output={output} />
       <LayoutSection output={output} />
       <Section title="Node">
-        <div className="flex h-7 items-center gap-2">
-          <span className="w-24 shrink-0">Channels</span>
+        <Row label="Channels">
           <SelectField
             label="Order of the channels"
             className="min-w-0 flex-1"
@@ -314,7 +296,7 @@ export function StringInspector({ output }: { output: PixelString }) {
             ]}
             onChange={(v) => edit((one) => (one.bits = Number(v) === 16 ? 16 : 8))}
           />
-        </div>
+        </Row>
         <Numbers<PixelString>
           edit={edit}
           label="Gamma"

@@ -1,4 +1,5 @@
 import type { LedWall } from '../document/types';
+import type { WarpMesh } from './warp';
 
 interface Size {
   width: number;
@@ -140,10 +141,7 @@ export function rasterFor(led: Pick<LedWall, 'tile' | 'tiles'>, mostWidth = 1920
 }
 
 /** Triangles that draw a raster, as a warp is drawn: places are shares of a window of that size, pictures shares of the wall's part. */
-export function rasterMesh(
-  led: LedWall,
-  window: Size,
-): { places: Float32Array; pictures: Float32Array; indices: Uint16Array } {
+export function rasterMesh(led: LedWall, window: Size): WarpMesh {
   const [w, h] = led.tile;
   const [left, top, width, height] = wallBox(led);
   const spots: number[] = [];

@@ -1,4 +1,4 @@
-import type { PixelString, Show } from '../../core/document/types';
+import type { PixelString, Show, Wall } from '../../core/document/types';
 import { PixelPackets, writeDatagrams } from '../../core/wall/pixels/datagrams';
 import type { Gpu } from '../gpu/gpu';
 import type { PixelReport } from '../protocol/protocol';
@@ -19,6 +19,7 @@ export class PixelFeed {
   private readonly fedAt = new Map<string, number>();
   private packed = new Map<string, PackedString>();
   private sent = 0;
+  private fedOf: { wall: Wall; strings: readonly PixelString[] } | null = null;
 
   constructor(
     gpu: Gpu,
@@ -27,10 +28,15 @@ export class PixelFeed {
     this.strings = new PixelStrings(gpu);
   }
 
-  private fed({ wall }: Show): PixelString[] {
-    return wall.outputs.filter(
-      (output): output is PixelString => output.type === 'string' && output.send.protocol !== 'none',
-    );
+  /** Strings of a wall that are sent: the same list as long as the wall is the same. */
+  private fed({ wall }: Show): readonly PixelString[] {
+    if (this.fedOf?.wall !== wall) {
+      const strings = wall.outputs.filter(
+        (output): output is PixelString => output.type === 'string' && output.send.protocol !== 'none',
+      );
+      this.fedOf = { wall, strings };
+    }
+    return this.fedOf.strings;
   }
 
   /** Whether any string of a show is sent. */

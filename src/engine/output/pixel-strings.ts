@@ -46,14 +46,18 @@ export class PixelStrings {
     places: { value: null as Texture | null },
   };
   private readonly material;
-  private laid: { state: string; texture: Texture; rows: number } | null = null;
+  private laid: { strings: readonly PixelString[]; canvas: object; texture: Texture; rows: number } | null =
+    null;
   private isReading = false;
 
   constructor(private readonly gpu: Gpu) {
     this.material = gpu.material(fragment, this.uniforms);
   }
 
-  /** Gives the packed strings once they were read; null while an earlier reading is under way. */
+  /**
+   * Gives the packed strings once they were read; null while an earlier reading is under way. Pixels are laid out again when
+   * `strings` or `canvas` is another object than before.
+   */
   async read(
     strings: readonly PixelString[],
     presented: Presented,
@@ -87,22 +91,11 @@ export class PixelStrings {
   /** Where all pixels lie: a texture with the place of each and a third of its square, as shares of the canvas. */
   private lay(
     strings: readonly PixelString[],
-    { width, height }: { width: number; height: number },
+    canvas: { width: number; height: number },
   ): { texture: Texture; rows: number } {
-    const state = JSON.stringify([
-      width,
-      height,
-      strings.map(({ layout, points, closed, reversed, pixels, area }) => [
-        layout,
-        points,
-        closed,
-        reversed,
-        pixels,
-        area,
-      ]),
-    ]);
-    if (this.laid?.state === state) return this.laid;
+    if (this.laid?.strings === strings && this.laid.canvas === canvas) return this.laid;
     this.laid?.texture.dispose();
+    const { width, height } = canvas;
     const count = strings.reduce((sum, string) => sum + pixelCount(string), 0);
     const rows = Math.max(1, Math.ceil(count / columns));
     const numbers = new Float32Array(4 * columns * rows);
@@ -115,7 +108,7 @@ export class PixelStrings {
           at,
         );
     }
-    this.laid = { state, texture: this.gpu.dataTexture(numbers, columns, rows), rows };
+    this.laid = { strings, canvas, texture: this.gpu.dataTexture(numbers, columns, rows), rows };
     return this.laid;
   }
 }

@@ -127,7 +127,9 @@ const ledSetting = { blend: noBlend(), mounted: { quarterTurns: 0, mirrored: fal
 
 /** What is kept for an output as long as its warp (or its raster) and its masks stay. */
 interface Kept {
-  output: string;
+  output: WindowOutput;
+  /** Pixels of the window it was made for. */
+  size: string;
   warp: string;
   geometry: BufferGeometry;
   masks: string;
@@ -173,7 +175,7 @@ export class ScreenPainter {
   /** Forgets screens that are no more. */
   keepTo(ids: ReadonlySet<string>): void {
     for (const [key, { output, geometry, mask }] of this.kept) {
-      if (ids.has(output)) continue;
+      if (ids.has(output.id)) continue;
       geometry.dispose();
       if (mask) this.gpu.release(mask);
       this.kept.delete(key);
@@ -223,6 +225,10 @@ export class ScreenPainter {
     const { id } = screen;
     // What the desk shows of it has another size than its window.
     const key = isPreview ? `${id} preview` : id;
+    const before = this.kept.get(key);
+    const size = `${into.width}x${into.height}`;
+    // A document is never changed in place: what is the same object was drawn before.
+    if (before?.output === screen && before.size === size) return before;
     // In its window a raster lies pixel for pixel; the desk shows all of it.
     const window = isPreview && screen.type === 'led' ? screen.raster : into;
     const masks = screen.type === 'screen' ? screen.masks : [];
@@ -232,7 +238,7 @@ export class ScreenPainter {
         : [screen.tile, screen.tiles, screen.raster, window.width, window.height],
     );
     const maskText = JSON.stringify([masks, into.width, into.height]);
-    let kept = this.kept.get(key);
+    let kept = before;
     if (kept?.warp !== warpText) {
       kept?.geometry.dispose();
       const { places, pictures, indices } =
@@ -241,9 +247,10 @@ export class ScreenPainter {
       geometry.setAttribute('spot', new BufferAttribute(places, 3));
       geometry.setAttribute('picture', new BufferAttribute(pictures, 2));
       geometry.setIndex(new BufferAttribute(indices, 1));
-      kept = { masks: '', mask: null, ...kept, output: id, warp: warpText, geometry };
+      kept = { masks: '', mask: null, ...kept, output: screen, size, warp: warpText, geometry };
       this.kept.set(key, kept);
     }
+    Object.assign(kept, { output: screen, size });
     if (kept.masks !== maskText) {
       if (kept.mask) this.gpu.release(kept.mask);
       kept.mask = masks.length ? this.drawMasks(masks, into) : null;
