@@ -1,4 +1,6 @@
-import type { LedWall, PixelString, ScreenOutput, Wall } from '../src/core/document/types';
+import type { LedWall, PixelString, RoomPlace, ScreenOutput, Wall } from '../src/core/document/types';
+import { tilesFromOutlines } from '../src/core/wall/led';
+import type { DrawnOutline } from '../src/core/wall/outlines';
 import { noBlend, plainColour } from '../src/core/wall/screens';
 import { flatWarp } from '../src/core/wall/warp';
 
@@ -18,64 +20,104 @@ const screen = (
   masks: [],
   blend: noBlend(),
   colour: plainColour(),
+  room: null,
   ...change,
 });
 
-/** Places of six cabinets behind the band, in columns that hang lower towards the sides. */
-const cabinets: readonly (readonly [number, number])[] = [
-  [0, 96],
-  [96, 48],
-  [192, 0],
-  [288, 0],
-  [384, 48],
-  [480, 96],
-];
+/** Where the light of the evening hangs in the glasshouse, metres and degrees. */
+const hung = (at: RoomPlace['at'], turn: RoomPlace['turn'], width: number): RoomPlace => ({
+  at,
+  turn,
+  width,
+});
 
-const combs: LedWall = {
+/** Rings of cells around the middle one of the comb. */
+const rings = 5;
+
+/** The outlines of a comb of 91 cells that stand on a corner, in rows from the top. */
+function combOutlines(): DrawnOutline[] {
+  const outlines: DrawnOutline[] = [];
+  for (let row = -rings; row <= rings; row++)
+    for (let k = Math.max(-rings, -rings - row); k <= Math.min(rings, rings - row); k++) {
+      const [x, y] = [Math.sqrt(3) * (k + row / 2), 1.5 * row];
+      outlines.push({
+        closed: true,
+        points: Array.from({ length: 6 }, (_, corner): [number, number] => {
+          const angleRad = ((60 * corner - 90) * Math.PI) / 180;
+          return [x + 0.97 * Math.cos(angleRad), y + 0.97 * Math.sin(angleRad)];
+        }),
+      });
+    }
+  return outlines;
+}
+
+const comb: LedWall = {
   id: 'o4',
-  name: 'Comb cabinets',
+  name: 'Comb',
   type: 'led',
-  place: { x: 672, y: 540 },
+  place: { x: 575, y: 176 },
   pixelSize: 1,
-  tile: [96, 192],
-  pitch: 5.2,
-  tiles: cabinets.map(([x, y], k) => ({ x, y, turn: k < 3 ? 0 : 2 })),
-  raster: { width: 576, height: 192, along: 'columns', from: 'topLeft', serpentine: false, places: null },
+  pitch: 3.9,
+  ...tilesFromOutlines(combOutlines(), 770),
+  raster: { width: 1024, height: 768, along: 'rows', from: 'topLeft', serpentine: true, places: null },
   colour: { ...plainColour(), brightness: 0.8 },
+  room: hung([1.72, 2.05, 0.35], [0, 0, 0], 3),
 };
 
-/** Pixels along the edge of a bench; they are sent nowhere until somebody says where. */
-const bench = (id: string, name: string, from: number, to: number, universe: number): PixelString => ({
+/** 300 RGBW pixels along the edge of a bench. Until somebody says which node they hang on, the one that is built in shows them. */
+const bench = (id: string, name: string, y: number, universe: number, x: number): PixelString => ({
   id,
   name,
   type: 'string',
   layout: 'path',
   points: [
-    [from, 1010],
-    [to, 1010],
+    [60, y],
+    [1860, y],
   ],
   closed: false,
   reversed: false,
-  pixels: 90,
+  pixels: 300,
   area: 8,
-  order: 'GRB',
+  order: 'RGBW',
   bits: 8,
   gamma: 2.2,
   brightness: 0.8,
-  milliamperes: 20,
-  mostAmperes: 4,
-  send: { protocol: 'none', address: '', universe, channel: 1, priority: 100, sync: false, rate: 44 },
+  milliamperes: 12,
+  mostAmperes: 6,
+  room: hung([x, 0.86, 5.4], [0, x < 0 ? 90 : -90, 0], 6),
+  send: {
+    simulated: true,
+    onStop: 'black',
+    protocol: 'artnet',
+    address: '',
+    universe,
+    channel: 1,
+    priority: 100,
+    sync: true,
+    rate: 44,
+  },
 });
 
-/** The wall of the demo show: two benches with pixels, a screen above the band, six LED cabinets that rise towards the middle, and two tall panes of glass that are lit from behind at an angle. */
+/**
+ * The wall of the demo show, in a glasshouse of eleven by seven metres: a screen above the band, an LED wall of 91 hexagons beside it,
+ * two panes of glass that are lit from behind at an angle, and a string of pixels along each bench.
+ */
 export const apiaryWall = ({ width, height }: { width: number; height: number }): Wall => ({
+  venue: 'shipped:glasshouse.glb',
+  seat: [0.4, 1.35, 8.6],
   outputs: [
-    screen('o1', 'Above the band', { x: 0, y: 0, width, height, turn: 0 }),
+    screen(
+      'o1',
+      'Above the band',
+      { x: 0, y: 0, width, height, turn: 0 },
+      { room: hung([-1.5, 2.35, 0.3], [0, 0, 0], 3.2) },
+    ),
     screen(
       'o2',
       'Left pane',
       { x: 60, y: 90, width: 506, height: 900, turn: 0 },
       {
+        room: hung([-3.4, 1.35, 3], [0, 90, 0], 1.05),
         warp: {
           columns: 2,
           rows: 2,
@@ -102,9 +144,14 @@ export const apiaryWall = ({ width, height }: { width: number; height: number })
         ],
       },
     ),
-    combs,
-    bench('o5', 'Left bench', 400, 700, 1),
-    bench('o6', 'Right bench', 1220, 1520, 2),
-    screen('o3', 'Right pane', { x: 1354, y: 90, width: 506, height: 900, turn: 0 }, { mirrored: true }),
+    comb,
+    bench('o5', 'Left bench', 1000, 1, -2.2),
+    bench('o6', 'Right bench', 1040, 4, 2.2),
+    screen(
+      'o3',
+      'Right pane',
+      { x: 1354, y: 90, width: 506, height: 900, turn: 0 },
+      { mirrored: true, room: hung([3.4, 1.35, 3], [0, -90, 0], 1.05) },
+    ),
   ],
 });

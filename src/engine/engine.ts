@@ -17,6 +17,7 @@ import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
 import { plainLook } from './image/look';
 import { WallPainter } from './output/wall-painter';
+import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
 import { Presenter } from './output/presenter';
 import { presented } from './output/presented';
@@ -98,7 +99,9 @@ export class Engine {
   private readonly inputs = new LiveInputs();
   private readonly performance = new Performance();
   private readonly reports: Reports;
-  private readonly pixelLink = new PixelLink(`${self.location.origin.replace(/^http/, 'ws')}/pixels`);
+  private readonly pixels = new PixelTraffic(
+    (take) => new PixelLink(`${self.location.origin.replace(/^http/, 'ws')}/pixels`, take),
+  );
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly feedbackClock = new FeedbackClock();
   private readonly workSize = new WorkSize();
@@ -145,7 +148,7 @@ export class Engine {
       this.graphics = {
         gpu,
         presenter,
-        wall: new WallPainter(gpu, this.pixelLink),
+        wall: new WallPainter(gpu, media, this.pixels),
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
         layer: new LiveLayer(gpu),
@@ -341,7 +344,7 @@ export class Engine {
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
       const dt = played.transport.advance(real, show.canvas.fps);
-      if (!this.deskIsHidden || this.outputs.hasStage || graphics.wall.pixels.isFed(show))
+      if (!this.deskIsHidden || this.outputs.hasStage || graphics.wall.pixels.isFed(show, this.isRoomSeen()))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
@@ -387,7 +390,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    if (graphics.wall.pixels.isFed(show)) sources.push({ type: 'program' });
+    if (graphics.wall.pixels.isFed(show, this.isRoomSeen())) sources.push({ type: 'program' });
     clock.beginFrame(measuring);
     this.players.play(
       gpu,
@@ -421,7 +424,7 @@ export class Engine {
     };
     const { program, incoming, next } = this.performance.program.state;
     for (const source of sources) {
-      if (source.type === 'program' || source.type === 'screen')
+      if (source.type === 'program' || source.type === 'screen' || source.type === 'room')
         for (const scene of [program, incoming]) want(scene);
       else if (source.type === 'next') want(next);
       else if (source.type === 'node') want(source.scene, source.node);
@@ -464,11 +467,20 @@ export class Engine {
       show,
       { ...this.presentedBy(program, gpu), level: this.isBlack(program, 'stage') ? 0 : 1 },
       freeze && !blackout,
+      this.isRoomSeen(),
     );
   }
 
+  private isRoomSeen(): boolean {
+    for (const { type } of this.outputs.sources()) if (type === 'room') return true;
+    return false;
+  }
+
   /** What an output shows, as a text that changes whenever that looks otherwise. */
-  private stateOf({ source, use, mapping, width, height }: Readonly<OutputSpec>, { gpu }: Graphics): string {
+  private stateOf(
+    { source, use, mapping, width, height }: Readonly<OutputSpec>,
+    { gpu, wall }: Graphics,
+  ): string {
     const where = `${width}x${height} ${JSON.stringify(mapping)}`;
     if (source.type === 'node') {
       const run = this.players.of(source)?.run.runs.get(source.node);
@@ -481,14 +493,16 @@ export class Engine {
       brightness,
     ]);
     const output = source.type === 'screen' && windowOutputOf(this.show!, source.id);
-    const screen = output ? `${numberOf(output)} ${this.shownTests[output.id]}` : '';
+    const room =
+      source.type === 'room' &&
+      `${numberOf(source.view)} ${numberOf(this.show!.wall)} ${numberOf(this.shownTests)} ${wall.roomVersion}`;
+    const screen = output ? `${numberOf(output)} ${this.shownTests[output.id]}` : room || '';
     return `${where} ${screen} ${JSON.stringify(looks)} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
   private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {
-    return (
-      this.performance.blackout && (use === 'stage' || source.type === 'program' || source.type === 'screen')
-    );
+    const isOnAir = source.type === 'program' || source.type === 'screen' || source.type === 'room';
+    return this.performance.blackout && (use === 'stage' || isOnAir);
   }
 
   private presentedBy(
@@ -526,14 +540,21 @@ export class Engine {
     const { source, use, mapping } = output;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
     const now = this.presentedBy(source, gpu);
+    const seen = { ...now, level: this.isBlack(source, use) ? 0 : 1 };
+    if (source.type === 'room') {
+      const { blackout, freeze } = this.performance;
+      graphics.wall.drawRoom(show, source.view, output, seen, this.shownTests, freeze && !blackout);
+      return true;
+    }
     const screen = source.type === 'screen' && windowOutputOf(show, source.id);
     if (screen) {
-      const seen = { ...now, level: this.isBlack(source, use) ? 0 : 1 };
-      graphics.wall.draw(screen, seen, output, show.canvas, this.shownTests[screen.id]);
+      const place = use === 'desk' ? 'desk' : 'window';
+      const lie = { place, into: output, canvas: show.canvas } as const;
+      graphics.wall.draw(screen, seen, lie, this.shownTests[screen.id]);
       return true;
     }
     const aspect = show.canvas.width / show.canvas.height;
-    presenter.draw({ ...now, level: this.isBlack(source, use) ? 0 : 1 }, output, { aspect, mapping });
+    presenter.draw(seen, output, { aspect, mapping });
     return true;
   }
 
@@ -543,7 +564,7 @@ export class Engine {
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
-    if (pixels.isFed(show)) reports.pixels(now, () => pixels.report);
+    reports.pixels(now, () => (pixels.isFed(show, this.isRoomSeen()) ? pixels.report(now) : null));
     reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,

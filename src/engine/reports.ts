@@ -21,6 +21,7 @@ type Tell = (message: FromEngine) => void;
 /** Tells the interface what the engine does, each thing no more often than it can be read. */
 export class Reports {
   private readonly last = { performance: 0, glance: 0, cards: 0, heard: 0, faults: 0, stats: 0, pixels: 0 };
+  private toldPixels = false;
   private readonly toldFaults = new Map<string, string>();
 
   constructor(private readonly tell: Tell) {}
@@ -55,8 +56,12 @@ export class Reports {
     if (this.isDue('heard', now)) this.tell({ type: 'heard', ...meter() });
   }
 
-  pixels(now: number, pixels: () => PixelReport): void {
-    if (this.isDue('pixels', now)) this.tell({ type: 'pixels', pixels: pixels() });
+  /** `pixels` gives null when no string is fed, which is told once. */
+  pixels(now: number, pixels: () => PixelReport | null): void {
+    if (!this.isDue('pixels', now)) return;
+    const report = pixels();
+    if (report || this.toldPixels) this.tell({ type: 'pixels', pixels: report });
+    this.toldPixels = report !== null;
   }
 
   faults(

@@ -4,7 +4,7 @@ import type { Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { afterEach, beforeEach, expect, test } from '@jest/globals';
 import { WebSocket } from 'ws';
-import { writeDatagrams } from '../core/wall/pixels/datagrams';
+import { readDatagrams, writeDatagrams } from '../core/wall/pixels/datagrams';
 import { listen, makeApp } from './server';
 
 let server: Server;
@@ -81,4 +81,119 @@ test('pages of other origins get no connection, and torn packets end theirs', as
   const closed = once(page, 'close');
   page.send(Uint8Array.of(200, 1, 2));
   expect((await closed)[0]).toBe(1007);
+});
+
+test('what is sent to the built-in receiver comes back as it came, for each node apart', async () => {
+  const page = connect();
+  const news: string[] = [];
+  const back: Buffer[] = [];
+  page.on('message', (data, isBinary) =>
+    isBinary ? back.push(data as Buffer) : news.push((data as Buffer).toString()),
+  );
+  await once(page, 'open');
+  page.send('{"listen":["10.0.0.1","built-in"]}');
+  const ports = (): Record<string, number> =>
+    news.map((text) => (JSON.parse(text) as { ports?: Record<string, number> }).ports ?? {}).at(-1) ?? {};
+  while (Object.keys(ports()).length < 2) await once(page, 'message');
+  expect(new Set(Object.values(ports())).size).toBe(2);
+  page.send(
+    writeDatagrams(
+      Object.entries(ports()).map(([name, port]) => ({
+        address: '127.0.0.1',
+        port,
+        bytes: Uint8Array.of(name.length),
+      })),
+    ),
+  );
+  const arrived = () => back.flatMap((data) => readDatagrams(data) ?? []);
+  while (arrived().length < 2) await once(page, 'message');
+  expect(Object.fromEntries(arrived().map(({ address: name, bytes }) => [name, [...bytes]]))).toEqual({
+    '10.0.0.1': [8],
+    'built-in': [8],
+  });
+  page.send('{"listen":[]}');
+  while (Object.keys(ports()).length > 0) await once(page, 'message');
+  page.close();
+});
+
+test('a flood on the receiver is cut and counted, and the server goes on', async () => {
+  const page = connect();
+  let dropped = 0;
+  let receiver = 0;
+  page.on('message', (data, isBinary) => {
+    if (isBinary) return;
+    const news = JSON.parse((data as Buffer).toString()) as {
+      dropped?: number;
+      ports?: Record<string, number>;
+    };
+    dropped = news.dropped ?? dropped;
+    receiver = news.ports?.a ?? receiver;
+  });
+  await once(page, 'open');
+  page.send('{"listen":["a"]}');
+  while (!receiver) await once(page, 'message');
+  const flood = Buffer.alloc(60000);
+  const sender = createSocket('udp4');
+  while (dropped === 0) {
+    for (let k = 0; k < 60; k++) sender.send(flood, receiver, '127.0.0.1');
+    await new Promise((resolve) => setImmediate(resolve));
+  }
+  sender.close();
+  expect((await fetch(address)).status).toBeLessThan(500);
+  page.close();
+});
+
+test('what a page left for its end is sent when it is gone', async () => {
+  const leave = async (value: number): Promise<WebSocket> => {
+    const page = connect();
+    await once(page, 'open');
+    page.send('{"atEnd":true}');
+    page.send(writeDatagrams([{ address: '127.0.0.1', port: port(), bytes: Uint8Array.of(value) }]));
+    // What was left is not sent at once; this one shows that it was read.
+    page.send(writeDatagrams([{ address: '127.0.0.1', port: port(), bytes: Uint8Array.of(1) }]));
+    const [now] = (await once(node, 'message')) as [Buffer];
+    expect([...now]).toEqual([1]);
+    return page;
+  };
+  (await leave(77)).close();
+  const [dark] = (await once(node, 'message')) as [Buffer];
+  expect([...dark]).toEqual([77]);
+});
+
+test('words that are no wish end the connection', async () => {
+  const page = connect();
+  await once(page, 'open');
+  page.send('{"listen":[5]}');
+  expect((await once(page, 'close'))[0]).toBe(1007);
+});
+
+test('nodes that answer are found, by the address they answered from', async () => {
+  const other = createSocket({ type: 'udp4', reuseAddr: true });
+  other.bind(6454, '127.0.0.78');
+  await once(other, 'listening');
+  const reply = Buffer.alloc(239);
+  reply.write('Art-Net\0', 'latin1');
+  reply.writeUInt16LE(0x2100, 8);
+  reply.set([10, 0, 0, 5], 10);
+  reply.set([1, 2], 18);
+  reply.write('Bench node', 26);
+  reply.write('Two outputs beneath the benches', 44);
+  reply.writeUInt16BE(2, 172);
+  reply.set([0x80, 0x80], 174);
+  reply.set([3, 4], 190);
+  other.on('message', (bytes, { port: from, address: asker }) => {
+    if (bytes.readUInt16LE(8) === 0x2000) other.send(reply, from, asker);
+  });
+  const answer = await fetch(`${address}/pixels/discover`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Origin: address },
+    body: '{"addresses":["127.0.0.78"]}',
+  });
+  other.close();
+  expect(((await answer.json()) as { nodes: unknown[] }).nodes).toContainEqual({
+    address: '127.0.0.78',
+    name: 'Bench node',
+    about: 'Two outputs beneath the benches',
+    universes: [0x123, 0x124],
+  });
 });

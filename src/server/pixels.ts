@@ -3,11 +3,22 @@ import type { IncomingMessage, Server } from 'node:http';
 import { isIPv4 } from 'node:net';
 import express, { Router } from 'express';
 import { WebSocketServer, type WebSocket } from 'ws';
-import { readDatagrams } from '../core/wall/pixels/datagrams';
+import { readDatagrams, type Datagram } from '../core/wall/pixels/datagrams';
+import type { ArtNetNode } from '../core/wall/pixels/art-net';
+import { discover, DiscoveryError } from './discovery';
+import { PixelReceivers, readWish } from './pixel-receivers';
 
 /** Most bytes of one message: the packets of a frame. */
 const mostMessageBytes = 2 ** 21;
 const mostAllowed = 1024;
+
+const isAddressList = (value: unknown): value is string[] =>
+  Array.isArray(value) &&
+  value.length <= mostAllowed &&
+  value.every((address) => typeof address === 'string' && isIPv4(address));
+
+/** Milliseconds from the end of a connection until what it left to be sent at its end is sent. */
+const endMs = 1500;
 
 const isThisMachine = (address: string): boolean => address.startsWith('127.');
 
@@ -20,22 +31,36 @@ export class PixelSender {
   private socket: Socket | null = null;
   private readonly sockets = new WebSocketServer({ noServer: true, maxPayload: mostMessageBytes });
 
-  /** `POST /pixels/allow` with a list of addresses. */
+  /** Under way; a second question waits for the same answers. */
+  private search: Promise<ArtNetNode[]> | null = null;
+
+  /** `POST /pixels/allow` with a list of addresses; `POST /pixels/discover`, which asks them and the network for nodes. */
   router(): Router {
     const router = Router();
     router.post('/allow', express.json({ limit: '64kb' }), (request, response) => {
       const { addresses } = (request.body ?? {}) as { addresses?: unknown };
-      if (
-        !Array.isArray(addresses) ||
-        addresses.length > mostAllowed ||
-        !addresses.every((a) => typeof a === 'string' && isIPv4(a))
-      ) {
+      if (!isAddressList(addresses)) {
         response.status(400).type('text/plain').send('A list of IPv4 addresses is expected.');
         return;
       }
-      for (const address of addresses as string[])
-        if (this.allowed.size < mostAllowed) this.allowed.add(address);
+      for (const address of addresses) if (this.allowed.size < mostAllowed) this.allowed.add(address);
       response.json({ allowed: [...this.allowed] });
+    });
+    // Asked for by a person: nothing but the question goes to the network.
+    router.post('/discover', express.json({ limit: '64kb' }), (request, response, next) => {
+      const { addresses } = (request.body ?? {}) as { addresses?: unknown };
+      if (!isAddressList(addresses)) {
+        response.status(400).type('text/plain').send('A list of IPv4 addresses is expected.');
+        return;
+      }
+      this.search ??= discover(addresses).finally(() => (this.search = null));
+      this.search.then(
+        (nodes) => response.json({ nodes }),
+        (error: Error) => {
+          if (error instanceof DiscoveryError) response.status(503).type('text/plain').send(error.message);
+          else next(error);
+        },
+      );
     });
     return router;
   }
@@ -58,25 +83,50 @@ export class PixelSender {
 
   private serve(page: WebSocket): void {
     const refused = new Set<string>();
+    const receiver = new PixelReceivers(page);
     let told = JSON.stringify({ refused: [] });
+    let isForEnd = false;
+    let atEnd: Datagram[] = [];
     page.on('error', () => undefined);
+    page.on('close', () => {
+      receiver.close();
+      // A page that is only loaded again is soon back, and nothing has to go dark for it.
+      setTimeout(() => {
+        if (this.sockets.clients.size === 0) for (const datagram of atEnd) this.sendAllowed(datagram);
+      }, endMs).unref();
+    });
     page.on('message', (data, isBinary) => {
-      const datagrams = isBinary ? readDatagrams(data as Buffer) : null;
+      if (!isBinary) {
+        const wish = readWish((data as Buffer).toString());
+        if (!wish) page.close(1007, 'Packets are expected.');
+        else if (wish.listen) receiver.listen(wish.listen);
+        isForEnd = wish?.atEnd === true;
+        return;
+      }
+      const datagrams = readDatagrams(data as Buffer);
       if (!datagrams) {
         page.close(1007, 'Packets are expected.');
         return;
       }
-      for (const { address, port, bytes } of datagrams) {
-        if (isIPv4(address) && (isThisMachine(address) || this.allowed.has(address)))
-          this.send(address, port, bytes);
-        else refused.add(address);
+      if (isForEnd) {
+        isForEnd = false;
+        atEnd = datagrams;
+        return;
       }
+      for (const datagram of datagrams) if (!this.sendAllowed(datagram)) refused.add(datagram.address);
       for (const address of refused) if (this.allowed.has(address)) refused.delete(address);
       const news = JSON.stringify({ refused: [...refused] });
       if (news === told) return;
       told = news;
       page.send(news);
     });
+  }
+
+  /** Sends a packet, unless nobody has allowed its address. */
+  private sendAllowed({ address, port, bytes }: Datagram): boolean {
+    if (!isIPv4(address) || !(isThisMachine(address) || this.allowed.has(address))) return false;
+    this.send(address, port, bytes);
+    return true;
   }
 
   private send(address: string, port: number, bytes: Uint8Array): void {

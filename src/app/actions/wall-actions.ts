@@ -1,7 +1,7 @@
 import { aligned, distributed, type Side } from '../../core/wall/parts';
 import { addLedWall, addPixelString, addScreen } from '../../core/show/edit-wall';
 import { hasWindow, moveOutput, partOf } from '../../core/wall/outputs';
-import type { LedWall, Output, PixelString, ScreenOutput, Show } from '../../core/document/types';
+import type { LedWall, Output, PixelString, ScreenOutput, Show, Wall } from '../../core/document/types';
 import { editShow, showStore } from '../data/show-store';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 import type { TestPicture } from '../../engine/protocol/protocol';
@@ -50,6 +50,10 @@ export function distributeChosen(axis: 'x' | 'y'): void {
     moveAll(outputs, axis, distributed(outputs.map(partOf), axis));
   });
 }
+
+/** Changes what is no single output: the venue, the seat. */
+export const editWall = (change: (wall: Wall) => void, gesture: string | null = null): void =>
+  void editShow((show) => change(show.wall), gesture && `wall ${gesture}`);
 
 /** Changes one output of the wall. Edits with the same `gesture` that follow each other are undone together. */
 export function editOutput(

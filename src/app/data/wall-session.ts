@@ -4,8 +4,8 @@ import { testPictures, type TestPicture } from '../../engine/protocol/protocol';
 interface WallSession {
   /** Outputs that are chosen, by id. */
   chosen: readonly string[];
-  /** Canvas: which part each takes; output: how the chosen one is bent and masked. */
-  tab: 'canvas' | 'output';
+  /** Canvas: which part each takes; output: how the chosen one is bent and masked; room: where all hang. */
+  tab: 'canvas' | 'output' | 'room';
   /** Which handles lie on a screen. */
   handles: 'warp' | 'masks';
   /** What is seen of an LED wall: its tiles as they hang, or as they lie in the raster. */

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { useLayoutEffect, useRef, useState } from 'react';
 import { boundsOf, cornersOf, snapOf } from '../../core/wall/parts';
-import { tileBox } from '../../core/wall/led';
+import { cornersOnWall } from '../../core/wall/led';
 import { pixelPlaces } from '../../core/wall/pixels/pixels';
 import { moveOutput, partOf } from '../../core/wall/outputs';
 import type { LedWall, Output, OutputPart, PixelString } from '../../core/document/types';
@@ -42,8 +42,10 @@ function Tiles({ led, size }: { led: LedWall; size: number }) {
   const { place, pixelSize } = led;
   const path = led.tiles
     .map((_, k) => {
-      const [x, y, width, height] = tileBox(led, k);
-      return `M${place.x + x * pixelSize} ${place.y + y * pixelSize}h${width * pixelSize}v${height * pixelSize}h${-width * pixelSize}z`;
+      const corners = cornersOnWall(led, k).map(
+        ([x, y]) => `${place.x + x * pixelSize} ${place.y + y * pixelSize}`,
+      );
+      return `M${corners.join('L')}z`;
     })
     .join('');
   return <path d={path} fill="none" stroke="currentColor" strokeWidth={0.75 * size} opacity={0.8} />;

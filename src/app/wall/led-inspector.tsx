@@ -1,13 +1,16 @@
 import { Download, Plus, RotateCw, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { addTile, layOutTiles, removeTile } from '../../core/show/edit-wall';
+import { addTile, hangOutlines, layOutTiles, removeTile } from '../../core/show/edit-wall';
 import { rasterDrawing, rasterFaults, rasterFor, wallBox } from '../../core/wall/led';
 import type { LedWall } from '../../core/document/types';
 import { editLed } from '../actions/wall-actions';
 import { moveOutput, partOf } from '../../core/wall/outputs';
+import { RoomSection } from './room-inspector';
 import { wallSession } from '../data/wall-session';
 import { SelectField } from '../parts/field';
+import { say } from '../parts/notices';
 import { saveAs } from '../parts/save-as';
+import { FileButton } from './file-button';
 import { type Form, Numbers, pixels, Row, Section, Toggle } from './inspector-parts';
 import { ColourSection, DisplayRow, NameRow } from './output-rows';
 
@@ -268,6 +271,22 @@ export function LedInspector({ output: led }: { output: LedWall }) {
       </Section>
       <Section title="Rows and columns">
         <LayoutRows led={led} />
+        <FileButton
+          label="From SVG …"
+          title="Hangs a tile for each closed outline of a drawing, as wide in all as the wall is now"
+          accept=".svg"
+          testId="outlines-file"
+          read={async (chosen) => {
+            const { readOutlines } = await import('../../core/wall/outlines');
+            const outlines = readOutlines(await chosen.text()).filter(
+              ({ closed, points }) => closed && points.length >= 3 && points.length <= 64,
+            );
+            if (!outlines.length) throw new Error('It has no closed outlines of 3 to 64 corners.');
+            edit((one) => hangOutlines(one, outlines, width), 'outlines');
+            wallSession.setState({ tab: 'output', ledPlan: 'tiles', tile: null });
+            say({ tone: 'info', text: `${outlines.length} tiles hang as in ${chosen.name}.` });
+          }}
+        />
       </Section>
       <RasterSection led={led} />
       <Section title="Drawing for the crew">
@@ -289,6 +308,7 @@ export function LedInspector({ output: led }: { output: LedWall }) {
         </div>
       </Section>
       <ColourSection output={led} />
+      <RoomSection output={led} />
     </div>
   );
 }

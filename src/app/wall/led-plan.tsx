@@ -1,7 +1,15 @@
 import clsx from 'clsx';
 import { useMemo, useRef } from 'react';
 import { placeInRaster, removeTile } from '../../core/show/edit-wall';
-import { chainOf, rasterFaults, rasterPlaces, tileBox, wallBox } from '../../core/wall/led';
+import {
+  chainOf,
+  cornersOnWall,
+  litCorners,
+  rasterFaults,
+  rasterPlaces,
+  tileBox,
+  wallBox,
+} from '../../core/wall/led';
 import { snapOf } from '../../core/wall/parts';
 import type { LedWall } from '../../core/document/types';
 import { editLed } from '../actions/wall-actions';
@@ -37,6 +45,13 @@ export function LedPlan({ led }: { led: LedWall }) {
   const origin = [left - space, top - space] as const;
   const units = [width + 2 * space, height + 2 * space] as const;
 
+  const corners = (k: number): string =>
+    (isRaster
+      ? litCorners(led.tiles[k]).map(([a, b]) => [places[k][0] + a * w, places[k][1] + b * h])
+      : cornersOnWall(led, k)
+    )
+      .map((corner) => corner.join(','))
+      .join(' ');
   const put = (k: number, x: number, y: number): void =>
     editLed(
       led.id,
@@ -113,11 +128,8 @@ export function LedPlan({ led }: { led: LedWall }) {
             }
           }}
         >
-          <rect
-            x={x}
-            y={y}
-            width={tw}
-            height={th}
+          <polygon
+            points={corners(k)}
             fill="currentColor"
             fillOpacity={chosen === k ? 0.16 : isRaster ? 0 : 0.05}
             stroke="currentColor"

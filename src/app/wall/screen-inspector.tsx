@@ -9,6 +9,7 @@ import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ColourSection, DisplayRow, NameRow, same } from './output-rows';
 import { type Form, length, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
+import { RoomSection } from './room-inspector';
 import { wallSession } from '../data/wall-session';
 
 const sides = ['left', 'right', 'top', 'bottom'] as const;
@@ -261,6 +262,7 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
         />
       </Section>
       <ColourSection output={output} />
+      <RoomSection output={output} />
     </div>
   );
 }

@@ -1,16 +1,19 @@
 import { Plus, Trash2 } from 'lucide-react';
-import { useRef } from 'react';
 import { readTable } from '../../core/table';
 import { addressesOf } from '../../core/wall/pixels/datagrams';
 import { patchOf, pixelCount } from '../../core/wall/pixels/pixels';
 import type { PixelString } from '../../core/document/types';
+import { layOnOutlines, layString } from '../../core/show/edit-wall';
+import { partOf } from '../../core/wall/outputs';
 import { allowAddresses } from '../actions/pixel-network';
 import { editString } from '../actions/wall-actions';
 import { liveStore } from '../engine/live';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
 import { type Form, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
+import { FileButton } from './file-button';
 import { NameRow } from './output-rows';
+import { RoomSection } from './room-inspector';
 
 export const protocolNames = { none: 'not sent', artnet: 'Art-Net', sacn: 'sACN', ddp: 'DDP' } as const;
 const orders = ['RGB', 'RBG', 'GRB', 'GBR', 'BRG', 'BGR', 'RGBW', 'GRBW', 'WRGB'] as const;
@@ -22,7 +25,13 @@ const isAddress = (text: string): boolean =>
 /** How it goes with sending a string, and what stands in its way. */
 function SendState({ output }: { output: PixelString }) {
   const report = liveStore((s) => s.pixels);
-  if (output.send.protocol === 'none' || !report) return null;
+  if (output.send.protocol === 'none') return null;
+  if (!report)
+    return output.send.simulated ? (
+      <p className="quiet text-2xs" data-testid="pixel-state">
+        Simulated: it is fed while the room is seen.
+      </p>
+    ) : null;
   const refused = addressesOf(output).filter((address) => report.refused.includes(address));
   if (!report.isConnected)
     return (
@@ -44,34 +53,66 @@ function SendState({ output }: { output: PixelString }) {
       </div>
     );
   const amperes = report.amperes[output.id];
+  const arrived = report.received[output.id];
   return (
     <p className="figures quiet text-2xs" data-testid="pixel-state">
       sending · {report.packets} packets{amperes === undefined ? '' : ` · ${amperes.toFixed(2)} A`}
+      {arrived && (
+        <span className="block" data-testid="arrived">
+          arrived {arrived.packets} · {arrived.rate} a second · lost {arrived.lost} · late {arrived.late}
+        </span>
+      )}
     </p>
   );
 }
 
 function LayoutSection({ output }: { output: PixelString }) {
-  const file = useRef<HTMLInputElement>(null);
   const edit = (change: (one: PixelString) => void, gesture: string | null = null): void =>
     editString(output.id, change, gesture);
   const readPoints = async (chosen: File): Promise<void> => {
-    try {
-      const { names, columns } = readTable(await chosen.text());
-      const column = (name: string, otherwise: number): Float32Array | undefined => {
-        const at = names.findIndex((one) => one.trim().toLowerCase() === name);
-        return columns[at < 0 ? otherwise : at];
-      };
-      const [xs, ys] = [column('x', 0), column('y', 1)];
-      const points = [...(xs ?? [])].flatMap((x, k): [number, number][] =>
-        ys && Number.isFinite(x) && Number.isFinite(ys[k]) ? [[x, ys[k]]] : [],
-      );
-      if (!points.length) throw new Error('It has no two columns of numbers.');
-      edit((one) => Object.assign(one, { layout: 'points', points: points.slice(0, 20000) }));
-      say({ tone: 'info', text: `${points.length} pixels were read from ${chosen.name}.` });
-    } catch (error) {
-      say({ tone: 'error', text: `${chosen.name} can't be read as points: ${(error as Error).message}` });
-    }
+    const { names, columns } = readTable(await chosen.text());
+    const column = (name: string, otherwise: number): Float32Array | undefined => {
+      const at = names.findIndex((one) => one.trim().toLowerCase() === name);
+      return columns[at < 0 ? otherwise : at];
+    };
+    const [xs, ys] = [column('x', 0), column('y', 1)];
+    const points = [...(xs ?? [])].flatMap((x, k): [number, number][] =>
+      ys && Number.isFinite(x) && Number.isFinite(ys[k]) ? [[x, ys[k]]] : [],
+    );
+    if (!points.length) throw new Error('It has no two columns of numbers.');
+    const holes = (xs?.length ?? 0) - points.length;
+    edit((one) => Object.assign(one, { layout: 'points', points: points.slice(0, 20000) }));
+    say({
+      tone: holes ? 'warning' : 'info',
+      text: `${points.length} pixels were read from ${chosen.name}.${holes ? ` ${holes} rows without two numbers were left out.` : ''}`,
+    });
+  };
+  const readDrawing = async (chosen: File): Promise<void> => {
+    const { readOutlines } = await import('../../core/wall/outlines');
+    const outlines = readOutlines(await chosen.text());
+    if (!outlines.length) throw new Error('It has no lines or outlines.');
+    edit((one) => layOnOutlines(one, outlines, partOf(one)));
+    say({
+      tone: 'info',
+      text:
+        outlines.length === 1
+          ? `The string runs along the line of ${chosen.name}.`
+          : `${outlines.length} pixels, one in each outline of ${chosen.name}.`,
+    });
+  };
+  const layOut = (form: 'circle' | 'grid'): void => {
+    const part = partOf(output);
+    const side = Math.max(part.width, part.height);
+    const columns = Math.max(1, Math.round(Math.sqrt(pixelCount(output))));
+    edit((one) =>
+      layString(
+        one,
+        form,
+        { x: part.x, y: part.y + part.height / 2 - side / 2, width: side, height: side },
+        columns,
+        Math.ceil(pixelCount(output) / columns),
+      ),
+    );
   };
   return (
     <Section title="Pixels">
@@ -140,22 +181,34 @@ function LayoutSection({ output }: { output: PixelString }) {
         <button
           type="button"
           className="tool"
-          title="Reads points from a table with columns x and y, in pixels of the canvas"
-          onClick={() => file.current?.click()}
+          title="Lays the string once round in a circle"
+          onClick={() => layOut('circle')}
         >
-          From CSV …
+          Circle
         </button>
-        <input
-          ref={file}
-          type="file"
+        <button
+          type="button"
+          className="tool"
+          title="Lays the pixels out in rows that run to and fro"
+          onClick={() => layOut('grid')}
+        >
+          Grid
+        </button>
+      </div>
+      <div className="flex h-7 items-center gap-1">
+        <FileButton
+          label="From CSV …"
+          title="Reads points from a table with columns x and y, in pixels of the canvas"
           accept=".csv,.tsv,.txt"
-          className="hidden"
-          data-testid="points-file"
-          onChange={(event) => {
-            const [chosen] = event.target.files ?? [];
-            if (chosen) void readPoints(chosen);
-            event.target.value = '';
-          }}
+          testId="points-file"
+          read={readPoints}
+        />
+        <FileButton
+          label="From SVG …"
+          title="Follows the line of a drawing, or puts a pixel into each of its outlines"
+          accept=".svg"
+          testId="lines-file"
+          read={readDrawing}
         />
       </div>
     </Section>
@@ -187,6 +240,18 @@ function SendSection({ output }: { output: PixelString }) {
       </Row>
       {send.protocol !== 'none' && (
         <>
+          <Row label="Goes to">
+            <SelectField
+              label="Goes to"
+              className="min-w-0 flex-1"
+              value={send.simulated ? 'simulated' : 'network'}
+              options={[
+                ['simulated', 'Simulated'],
+                ['network', 'The network'],
+              ]}
+              onChange={(v) => edit((one) => (one.send.simulated = v === 'simulated'))}
+            />
+          </Row>
           <Row label="Address">
             <TextField
               label="Address"
@@ -197,7 +262,10 @@ function SendSection({ output }: { output: PixelString }) {
                   ? 'Empty: multicast'
                   : 'IPv4 address of the node, or of all for broadcast'
               }
-              invalid={!isAddress(send.address) || (send.address === '' && send.protocol !== 'sacn')}
+              invalid={
+                !isAddress(send.address) ||
+                (send.address === '' && send.protocol !== 'sacn' && !send.simulated)
+              }
               onChange={(text) => {
                 const address = text.trim();
                 if (!isAddress(address))
@@ -253,6 +321,18 @@ function SendSection({ output }: { output: PixelString }) {
               />
             </div>
           )}
+          <Row label="At the end">
+            <SelectField
+              label="At the end"
+              className="min-w-0 flex-1"
+              value={send.onStop}
+              options={[
+                ['black', 'Goes black'],
+                ['hold', 'Keeps the last pixels'],
+              ]}
+              onChange={(v) => edit((one) => (one.send.onStop = v as typeof send.onStop))}
+            />
+          </Row>
           {patches.length > 0 && (
             <p className="figures quiet text-2xs">
               {patches.length > 1
@@ -334,6 +414,7 @@ export function StringInspector({ output }: { output: PixelString }) {
         </p>
       </Section>
       <SendSection output={output} />
+      <RoomSection output={output} />
     </div>
   );
 }

@@ -28,6 +28,8 @@ import { protocolNames, StringInspector } from './string-inspector';
 import { LedInspector } from './led-inspector';
 import { LedPlan } from './led-plan';
 import { OutputPlan } from './output-plan';
+import { RoomPlan } from './room-plan';
+import { RoomInspector } from './room-inspector';
 import { ScreenInspector } from './screen-inspector';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 import { choosePicture, toggleTests } from '../actions/wall-actions';
@@ -222,6 +224,7 @@ function Tabs({ output }: { output: Output | undefined }) {
   const tabs = [
     ['canvas', 'Canvas'],
     ['output', output ? output.name : 'Output'],
+    ['room', 'Room'],
   ] as const;
   return (
     <div className="panel flex h-10 items-center gap-1 border-b edge px-2">
@@ -244,7 +247,7 @@ function Tabs({ output }: { output: Output | undefined }) {
         ))}
       </div>
       <span className="grow" />
-      {tab === 'canvas' || !output ? (
+      {tab === 'room' ? null : tab === 'canvas' || !output ? (
         <div role="group" aria-label="Align" className="flex">
           {alignments.map(([id, icon]) => (
             <CommandButton key={id} id={id} icon={icon} className={chosen.length > 1 ? '' : 'opacity-30'} />
@@ -280,7 +283,9 @@ export function WallView() {
       <OutputList />
       <section className="flex min-w-0 grow flex-col" aria-label="Plan">
         <Tabs output={output?.type === 'string' ? undefined : output} />
-        {tab !== 'output' || !output || output.type === 'string' ? (
+        {tab === 'room' ? (
+          <RoomPlan />
+        ) : tab !== 'output' || !output || output.type === 'string' ? (
           <CanvasPlan />
         ) : output.type === 'led' ? (
           <LedPlan led={output} />
@@ -300,6 +305,8 @@ export function WallView() {
           ) : (
             <ScreenInspector key={output.id} output={output} />
           )
+        ) : tab === 'room' ? (
+          <RoomInspector />
         ) : (
           <p className="quiet p-3">
             {chosen.length > 1

@@ -24,8 +24,35 @@ const rgb = (least: number, most: number) => ({
   maxItems: 3,
 });
 
+const room = about(
+  'Where it hangs in the room; null: as its part lies on the canvas.',
+  orNull(ref('RoomPlace')),
+);
+/** Metres: x to the right, y up, z towards the audience; the floor is at y = 0, the back wall at z = 0. */
+const metres = { type: 'number', minimum: -1000, maximum: 1000 };
+const threeOf = (items: object) => ({ type: 'array', items, minItems: 3, maxItems: 3 });
+
 /** The wall: all outputs of a show. */
 export const wallDefinitions = {
+  RoomPlace: object(
+    {
+      at: about(
+        'Middle of its surface, metres from the middle of the back wall on the floor: x to the right, y up, z towards the audience.',
+        threeOf(metres),
+      ),
+      turn: about(
+        'Degrees about x, then y, then z; none faces the audience.',
+        threeOf({ type: 'number', minimum: -360, maximum: 360 }),
+      ),
+      width: about('Metres. An LED wall has the width of its pixels instead.', {
+        type: 'number',
+        minimum: 0.01,
+        maximum: 1000,
+      }),
+    },
+    [],
+    { description: 'Where the surface of an output is in the simulated room.' },
+  ),
   OutputPart: object(
     {
       x: canvasPixels,
@@ -123,6 +150,7 @@ export const wallDefinitions = {
       masks: list('OutputMask', ref('OutputMask'), { maxItems: 8 }),
       blend: ref('EdgeBlend'),
       colour: ref('OutputColour'),
+      room,
     },
     [],
     { description: 'One window on one display.' },
@@ -132,6 +160,16 @@ export const wallDefinitions = {
       x: about('LED pixels from the wall’s own origin.', canvasPixels),
       y: canvasPixels,
       turn: about('Turns of 90 degrees clockwise.', { type: 'integer', minimum: 0, maximum: 3 }),
+      outline: about(
+        'Corners of the lit part, as shares of the tile from its top left before it is turned; null: all of it.',
+        orNull(
+          list(
+            '[number, number]',
+            { ...range, items: { type: 'number', minimum: 0, maximum: 1 } },
+            { minItems: 3, maxItems: 64 },
+          ),
+        ),
+      ),
     },
     [],
     { description: 'One cabinet of an LED wall.' },
@@ -186,6 +224,7 @@ export const wallDefinitions = {
       tiles: list('LedTile', ref('LedTile'), { maxItems: 4096 }),
       raster: ref('LedRaster'),
       colour: ref('OutputColour'),
+      room,
     },
     [],
     { description: 'A wall of LED tiles, fed through a processor.' },
@@ -228,7 +267,10 @@ export const wallDefinitions = {
         minimum: 0,
         maximum: 10000,
       }),
+      room,
       send: object({
+        simulated: about('Sent to the receiver that is built in, and not to the network.', yesNo),
+        onStop: about('What nodes are left with when nothing is sent any more.', oneOf('black', 'hold')),
         protocol: about(
           'Art-Net 4, sACN (ANSI E1.31), DDP, or none: nothing is sent.',
           oneOf('none', 'artnet', 'sacn', 'ddp'),
@@ -259,7 +301,13 @@ export const wallDefinitions = {
     oneOf: ['ScreenOutput', 'LedWall', 'PixelString'].map(ref),
     tsType: 'ScreenOutput | LedWall | PixelString',
   },
-  Wall: object({ outputs: list('Output', ref('Output'), { maxItems: 64 }) }, [], {
-    description: 'All outputs of a show.',
-  }),
+  Wall: object(
+    {
+      outputs: list('Output', ref('Output'), { maxItems: 64 }),
+      venue: about('Model of the venue: the id of a file, in metres; null: none.', orNull(text)),
+      seat: about('Where the eyes of somebody in the audience are, metres in the room.', threeOf(metres)),
+    },
+    [],
+    { description: 'All outputs of a show, and the room they hang in.' },
+  ),
 };

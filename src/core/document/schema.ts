@@ -27,7 +27,7 @@ import { wallDefinitions } from './schema-wall';
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 3 as const;
+export const showVersion = 4 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;

@@ -22,7 +22,7 @@ export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 3;
+  version: 4;
   name: string;
   tempo: {
     bpm: number;
@@ -87,10 +87,18 @@ export interface ShowInputs {
   clock: 'own' | 'sound' | 'midi';
 }
 /**
- * All outputs of a show.
+ * All outputs of a show, and the room they hang in.
  */
 export interface Wall {
   outputs: Output[];
+  /**
+   * Model of the venue: the id of a file, in metres; null: none.
+   */
+  venue: null | string;
+  /**
+   * Where the eyes of somebody in the audience are, metres in the room.
+   */
+  seat: [number, number, number];
 }
 /**
  * One colour of a gradient, `at` 0..1 along it.
@@ -392,6 +400,23 @@ export interface ShowFile {
   bytes: number;
 }
 /**
+ * Where the surface of an output is in the simulated room.
+ */
+export interface RoomPlace {
+  /**
+   * Middle of its surface, metres from the middle of the back wall on the floor: x to the right, y up, z towards the audience.
+   */
+  at: [number, number, number];
+  /**
+   * Degrees about x, then y, then z; none faces the audience.
+   */
+  turn: [number, number, number];
+  /**
+   * Metres. An LED wall has the width of its pixels instead.
+   */
+  width: number;
+}
+/**
  * What an output takes of the canvas, in pixels from its top left.
  */
 export interface OutputPart {
@@ -496,6 +521,10 @@ export interface ScreenOutput {
   masks: OutputMask[];
   blend: EdgeBlend;
   colour: OutputColour;
+  /**
+   * Where it hangs in the room; null: as its part lies on the canvas.
+   */
+  room: null | RoomPlace;
 }
 /**
  * One cabinet of an LED wall.
@@ -510,6 +539,10 @@ export interface LedTile {
    * Turns of 90 degrees clockwise.
    */
   turn: number;
+  /**
+   * Corners of the lit part, as shares of the tile from its top left before it is turned; null: all of it.
+   */
+  outline: null | [number, number][];
 }
 /**
  * The picture that an LED processor expects: where the pixels of each tile lie in it.
@@ -563,6 +596,10 @@ export interface LedWall {
   tiles: LedTile[];
   raster: LedRaster;
   colour: OutputColour;
+  /**
+   * Where it hangs in the room; null: as its part lies on the canvas.
+   */
+  room: null | RoomPlace;
 }
 /**
  * A run of single pixels that is fed over the network.
@@ -610,7 +647,19 @@ export interface PixelString {
    * The string is dimmed where it would draw more by estimate; 0: no limit.
    */
   mostAmperes: number;
+  /**
+   * Where it hangs in the room; null: as its part lies on the canvas.
+   */
+  room: null | RoomPlace;
   send: {
+    /**
+     * Sent to the receiver that is built in, and not to the network.
+     */
+    simulated: boolean;
+    /**
+     * What nodes are left with when nothing is sent any more.
+     */
+    onStop: 'black' | 'hold';
     /**
      * Art-Net 4, sACN (ANSI E1.31), DDP, or none: nothing is sent.
      */

@@ -13,7 +13,7 @@ export interface Unpacked {
   files: ReadonlyMap<string, Uint8Array>;
 }
 
-/** Ids of the files that nodes and inputs of a show really use, without those that ship with the app. */
+/** Ids of the files that nodes, inputs and the wall of a show really use, without those that ship with the app. */
 export function usedFiles(show: Show, catalogue: Catalogue): string[] {
   const used = new Set<string>();
   for (const scene of show.scenes) {
@@ -25,7 +25,7 @@ export function usedFiles(show: Show, catalogue: Catalogue): string[] {
       }
     }
   }
-  for (const file of [show.inputs.sound.file, show.inputs.midi.file])
+  for (const file of [show.inputs.sound.file, show.inputs.midi.file, show.wall.venue ?? ''])
     if (Object.hasOwn(show.files, file)) used.add(file);
   return [...used];
 }
@@ -154,6 +154,7 @@ export function renameFiles(show: Show, catalogue: Catalogue, names: ReadonlyMap
   }
   show.inputs.sound.file = other(show.inputs.sound.file);
   show.inputs.midi.file = other(show.inputs.midi.file);
+  if (show.wall.venue !== null) show.wall.venue = other(show.wall.venue);
 }
 
 /** A show with the files it uses as a zip (APPNOTE 6.3). Media are packed as they are: they are small already. */

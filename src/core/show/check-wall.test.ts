@@ -1,8 +1,9 @@
 import { expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeShow } from './create';
-import type { ScreenOutput } from '../document/types';
-import { addScreen } from './edit-wall';
+import { showVersion, type ScreenOutput } from '../document/types';
+import { addLedWall, addPixelString, addScreen } from './edit-wall';
+import { homeSeat } from '../wall/room';
 import { readShow, ShowFileError, writeShow } from './validate';
 
 const withScreens = () => {
@@ -29,8 +30,25 @@ test('an older show gets an empty wall', () => {
   const { wall, ...older } = makeShow(catalogue, 'Old');
   expect(wall.outputs).toEqual([]);
   const { show } = readShow(JSON.stringify({ ...older, version: 2 }), catalogue);
-  expect(show.wall).toEqual({ outputs: [] });
-  expect(show.version).toBe(3);
+  expect(show.wall).toEqual({ outputs: [], venue: null, seat: [...homeSeat] });
+  expect(show.version).toBe(showVersion);
+});
+
+test('outputs of version 3 hang as they lie on the canvas, and strings go where they went', () => {
+  const show = makeShow(catalogue, 'Old');
+  for (const add of [addScreen, addLedWall, addPixelString]) add(show);
+  const old = JSON.parse(writeShow(show)) as { version: number; wall: Record<string, unknown> };
+  old.version = 3;
+  delete old.wall.venue;
+  delete old.wall.seat;
+  for (const output of old.wall.outputs as Record<string, unknown>[]) {
+    delete output.room;
+    for (const tile of (output.tiles ?? []) as Record<string, unknown>[]) delete tile.outline;
+    const send = (output.send ?? {}) as Record<string, unknown>;
+    delete send.simulated;
+    delete send.onStop;
+  }
+  expect(readShow(JSON.stringify(old), catalogue).show).toEqual(show);
 });
 
 test('a warp without all of its points, ids twice and parts without a size are refused with their place', () => {

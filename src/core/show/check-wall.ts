@@ -2,6 +2,7 @@ import type { LedWall, Output, PixelString, ScreenOutput, Show } from '../docume
 import { rasterFaults } from '../wall/led';
 import { partOf } from '../wall/outputs';
 import { mostArtNetUniverse } from '../wall/pixels/art-net';
+import { nodeOf } from '../wall/pixels/datagrams';
 import { patchOf } from '../wall/pixels/pixels';
 import { mostSacnUniverse } from '../wall/pixels/sacn';
 import { boundsOf } from '../wall/parts';
@@ -50,7 +51,7 @@ function checkSending(string: PixelString, at: string): Finding[] {
   const { name, send } = string;
   const { protocol, address } = send;
   const where = `${at}.send.address`;
-  if (protocol !== 'none' && protocol !== 'sacn' && !address)
+  if (protocol !== 'none' && protocol !== 'sacn' && !address && !send.simulated)
     return [
       { level: 'warning', where, what: `${name} has no address to be sent to. Type one in the Wall view.` },
     ];
@@ -78,7 +79,7 @@ function checkPatches(outputs: readonly Output[]): Finding[] {
   outputs.forEach((output, k) => {
     if (output.type !== 'string' || output.send.protocol === 'none' || output.send.protocol === 'ddp') return;
     for (const { universe, channel, bytes } of patchOf(output)) {
-      const key = `${output.send.protocol} ${output.send.address} ${universe}`;
+      const key = `${output.send.protocol} ${nodeOf(output)} ${universe}`;
       const [first, last] = [channel, channel + bytes - 1];
       const others = taken.get(key) ?? [];
       const other = others.find((one) => one.first <= last && first <= one.last);

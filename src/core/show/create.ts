@@ -1,5 +1,6 @@
 import type { Catalogue, Kind } from '../kind/kind';
 import { formulaName } from '../formula/names';
+import { homeSeat } from '../wall/room';
 import { homeLoop } from '../time/clock';
 import {
   showFormat,
@@ -83,7 +84,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     canvas: { width: 1920, height: 1080, fps: 60 },
     fadeSeconds: 2,
     inputs: structuredCloneOf(homeInputs),
-    wall: { outputs: [] },
+    wall: { outputs: [], venue: null, seat: [...homeSeat] },
     files: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],
   };

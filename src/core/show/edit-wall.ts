@@ -1,5 +1,7 @@
-import type { LedWall, Output, Show } from '../document/types';
-import { gridOfTiles, mostTiles, rasterFor, rasterPlaces, tileBox } from '../wall/led';
+import type { LedWall, Output, PixelString, Show } from '../document/types';
+import { gridOfTiles, mostTiles, rasterFor, rasterPlaces, tileBox, tilesFromOutlines } from '../wall/led';
+import type { DrawnOutline } from '../wall/outlines';
+import { boxOfPoints, type Box } from '../wall/parts';
 import { patchOf } from '../wall/pixels/pixels';
 import { noBlend, plainColour } from '../wall/screens';
 import { flatWarp } from '../wall/warp';
@@ -33,6 +35,7 @@ export const addScreen = (show: Show): string =>
     masks: [],
     blend: noBlend(),
     colour: plainColour(),
+    room: null,
   }));
 
 /** Adds an LED wall of four by three tiles of half a metre, in the upper left of the canvas. */
@@ -56,6 +59,7 @@ export const addLedWall = (show: Show): string =>
         places: null,
       },
       colour: plainColour(),
+      room: null,
     };
   });
 
@@ -84,7 +88,10 @@ export const addPixelString = (show: Show): string =>
       brightness: 1,
       milliamperes: 20,
       mostAmperes: 0,
+      room: null,
       send: {
+        simulated: false,
+        onStop: 'black',
         protocol: 'none',
         address: '',
         universe: Math.max(0, ...taken) + 1,
@@ -108,13 +115,73 @@ export function layOutTiles(
   led.raster.height = Math.max(led.raster.height, needed.height);
 }
 
+/** Hangs tiles as closed outlines of a drawing lie, which is `pixelsWide` LED pixels wide: all have the size of the largest, each is lit inside of its outline. The raster is packed anew. */
+export function hangOutlines(led: LedWall, outlines: readonly DrawnOutline[], pixelsWide: number): void {
+  Object.assign(led, tilesFromOutlines(outlines, pixelsWide));
+  led.raster.places = null;
+  const needed = rasterFor(led, Math.max(led.raster.width, led.tile[0]));
+  led.raster.width = Math.max(led.raster.width, needed.width);
+  led.raster.height = Math.max(led.raster.height, needed.height);
+}
+
+/** Lays a string along the outline of a drawing, or, where it has several, a pixel in the middle of each; it fills `part` of the canvas. */
+export function layOnOutlines(string: PixelString, outlines: readonly DrawnOutline[], part: Box): void {
+  const box = boxOfPoints(outlines.flatMap(({ points }) => points));
+  const scale = Math.min(part.width / Math.max(box.width, 1e-6), part.height / Math.max(box.height, 1e-6));
+  const place = ([x, y]: readonly [number, number]): [number, number] => [
+    Math.round((part.x + (x - box.x) * scale) * 10) / 10,
+    Math.round((part.y + (y - box.y) * scale) * 10) / 10,
+  ];
+  const [first] = outlines;
+  if (outlines.length === 1)
+    Object.assign(string, { layout: 'path', closed: first.closed, points: first.points.map(place) });
+  else
+    Object.assign(string, {
+      layout: 'points',
+      points: outlines.map(({ points }) => {
+        const own = boxOfPoints(points);
+        return place([own.x + own.width / 2, own.y + own.height / 2]);
+      }),
+    });
+}
+
+/** Lays a string anew inside of `part`: once round, or in rows that run to and fro. */
+export function layString(
+  string: PixelString,
+  form: 'circle' | 'grid',
+  part: Box,
+  columns: number,
+  rows: number,
+): void {
+  if (form === 'circle') {
+    const points = Array.from({ length: 48 }, (_, k): [number, number] => {
+      const angleRad = (k / 48) * 2 * Math.PI;
+      return [
+        Math.round((part.x + (part.width / 2) * (1 + Math.sin(angleRad))) * 10) / 10,
+        Math.round((part.y + (part.height / 2) * (1 - Math.cos(angleRad))) * 10) / 10,
+      ];
+    });
+    Object.assign(string, { layout: 'path', closed: true, points });
+    return;
+  }
+  const points = Array.from({ length: Math.min(20000, columns * rows) }, (_, k): [number, number] => {
+    const row = Math.floor(k / columns);
+    const along = row % 2 ? columns - 1 - (k % columns) : k % columns;
+    return [
+      Math.round((part.x + ((along + 0.5) / columns) * part.width) * 10) / 10,
+      Math.round((part.y + ((row + 0.5) / rows) * part.height) * 10) / 10,
+    ];
+  });
+  Object.assign(string, { layout: 'points', points });
+}
+
 /** Adds a tile to the right of the last; gives its number. */
 export function addTile(led: LedWall): number {
   if (led.tiles.length >= mostTiles) throw new EditError(`A wall has at most ${mostTiles} tiles.`);
   const k = led.tiles.length - 1;
   const [x, y, width] = k < 0 ? [0, 0, 0] : tileBox(led, k);
   led.raster.places?.push([0, 0]);
-  led.tiles.push({ x: x + width, y, turn: led.tiles[k]?.turn ?? 0 });
+  led.tiles.push({ x: x + width, y, turn: led.tiles[k]?.turn ?? 0, outline: null });
   return led.tiles.length - 1;
 }
 

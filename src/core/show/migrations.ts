@@ -1,6 +1,7 @@
 import type { Catalogue } from '../kind/kind';
 import { defaultReturn } from '../document/return-settings';
 import { homeInputs, structuredCloneOf } from './create';
+import { homeSeat } from '../wall/room';
 import { showVersion } from '../document/types';
 
 type Json = Record<string, unknown>;
@@ -31,6 +32,17 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
   // Shows got a wall.
   2: (show) => {
     show.wall ??= { outputs: [] };
+  },
+  // Outputs got a place in a room, tiles outlines, strings a receiver of our own.
+  3: (show) => {
+    if (!isObject(show.wall)) return;
+    show.wall.venue ??= null;
+    show.wall.seat ??= [...homeSeat];
+    for (const output of objectsIn(show.wall.outputs)) {
+      output.room ??= null;
+      for (const tile of objectsIn(output.tiles)) tile.outline ??= null;
+      if (isObject(output.send)) output.send = { simulated: false, onStop: 'black', ...output.send };
+    }
   },
 };
 

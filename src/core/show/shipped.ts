@@ -20,6 +20,7 @@ export const shippedFiles: readonly ShippedFile[] = [
   shippedFile('comb-crest.svg', 'Comb crest', 'picture'),
   shippedFile('wax-pane.webp', 'Wax pane', 'picture'),
   shippedFile('skep.glb', 'Skep of straw', 'model'),
+  shippedFile('glasshouse.glb', 'Glasshouse', 'model'),
   shippedFile('ember-swarm.webm', 'Ember swarm', 'clip'),
   shippedFile('first-frost.cube', 'First frost', 'look'),
   shippedFile('late-amber.cube', 'Late amber', 'look'),

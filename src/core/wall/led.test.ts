@@ -1,11 +1,13 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
 import { makeShow } from '../show/create';
-import { addLedWall, addTile, layOutTiles, placeInRaster, removeTile } from '../show/edit-wall';
+import { addLedWall, addTile, hangOutlines, layOutTiles, placeInRaster, removeTile } from '../show/edit-wall';
+import type { DrawnOutline } from './outlines';
 import { readShow, writeShow } from '../show/validate';
 import type { LedWall } from '../document/types';
 import {
   chainOf,
+  cornersOnWall,
   ledPart,
   onMounted,
   rasterDrawing,
@@ -83,7 +85,7 @@ describe('the raster', () => {
     expect(rasterPlaces(led)[3]).toEqual([0, 10]);
     expect(addTile(led)).toBe(5);
     expect(led.raster.places).toHaveLength(6);
-    expect(led.tiles[5]).toEqual({ x: 60, y: 10, turn: 0 });
+    expect(led.tiles[5]).toEqual({ x: 60, y: 10, turn: 0, outline: null });
   });
 
   test('draws each tile from its place on the wall, pixel for pixel in a window of its size', () => {
@@ -99,16 +101,16 @@ describe('the raster', () => {
         pictures[8 * tile + 2 * k + 1] * 20,
       ].map((v) => Math.round(v * 1e4) / 1e4);
     expect(corner(5, 0)).toEqual([60, 0, 40, 10]);
-    expect(corner(5, 3)).toEqual([80, 10, 60, 20]);
+    expect(corner(5, 2)).toEqual([80, 10, 60, 20]);
   });
 
   test('a turned tile is read turned', () => {
     const led = wall();
-    led.tiles = [{ x: 0, y: 0, turn: 1 }];
+    led.tiles = [{ x: 0, y: 0, turn: 1, outline: null }];
     expect(wallBox(led)).toEqual([0, 0, 10, 20]);
     const { pictures } = rasterMesh(led, { width: 20, height: 10 });
     // Its own upper left hangs at the upper right, its upper right at the lower right.
-    expect([...pictures]).toEqual([1, 0, 1, 1, 0, 0, 0, 1]);
+    expect([...pictures]).toEqual([1, 0, 1, 1, 0, 1, 0, 0]);
     for (const turn of [0, 1, 2, 3]) {
       const [x, y] = onMounted(turn, [0.5, 0.5]);
       expect([x, y]).toEqual([0.5, 0.5]);
@@ -148,4 +150,45 @@ test('a wall is read back; one whose raster is too small is said, one with other
   );
   led.raster.places = [[0, 0]];
   expect(() => readShow(writeShow(show), catalogue)).toThrow(/6 tiles need as many places/);
+});
+
+describe('tiles that hang as outlines of a drawing', () => {
+  const hexagon = (x: number, y: number): DrawnOutline => ({
+    closed: true,
+    points: [0, 1, 2, 3, 4, 5].map((k): [number, number] => [
+      x + Math.cos((k * Math.PI) / 3),
+      y + Math.sin((k * Math.PI) / 3),
+    ]),
+  });
+  const hung = (): LedWall => {
+    const led = wall();
+    hangOutlines(led, [hexagon(1, 1), hexagon(4, 1), hexagon(2.5, 3)], 250);
+    return led;
+  };
+
+  test('have the size of the largest, lie on whole pixels, and keep their form', () => {
+    const led = hung();
+    // Five units are 250 pixels; a pixel more, since tiles lie on whole ones.
+    expect(led.tile).toEqual([101, 88]);
+    expect(led.tiles).toHaveLength(3);
+    led.tiles.forEach(({ x, y }) => expect(Number.isInteger(x) && Number.isInteger(y)).toBe(true));
+    const corners = cornersOnWall(led, 1);
+    expect(corners).toHaveLength(6);
+    const scale = 50;
+    corners.forEach(([x, y], k) => {
+      const angleRad = (k * Math.PI) / 3;
+      expect(Math.abs(x - (4 + Math.cos(angleRad)) * scale)).toBeLessThan(0.6);
+      expect(Math.abs(y - (Math.sin(angleRad) + Math.sin(Math.PI / 3)) * scale)).toBeLessThan(0.6);
+    });
+    expect(rasterFaults(led)).toEqual({ outside: [], overlaps: [] });
+  });
+
+  test('are drawn inside of their outlines only', () => {
+    const led = hung();
+    const { places, indices } = rasterMesh(led, led.raster);
+    expect(places).toHaveLength(3 * 6 * 3);
+    // A hexagon has four triangles.
+    expect(indices).toHaveLength(3 * 4 * 3);
+    expect(rasterDrawing(led).match(/<polygon/g)).toHaveLength(3);
+  });
 });

@@ -1,4 +1,7 @@
 import type { LedWall } from '../document/types';
+import earcut from 'earcut';
+import type { DrawnOutline } from './outlines';
+import { boxOfPoints } from './parts';
 import type { WarpMesh } from './warp';
 
 interface Size {
@@ -23,16 +26,16 @@ export function tileBox(led: LedWall, k: number): [number, number, number, numbe
 
 /** LED pixels that all tiles take together, from the wall's origin: left, top, width and height. */
 export function wallBox(led: LedWall): [number, number, number, number] {
-  const boxes = led.tiles.map((_, k) => tileBox(led, k));
-  if (!boxes.length) return [0, 0, led.tile[0], led.tile[1]];
-  const left = Math.min(...boxes.map(([x]) => x));
-  const top = Math.min(...boxes.map(([, y]) => y));
-  return [
-    left,
-    top,
-    Math.max(...boxes.map(([x, , width]) => x + width)) - left,
-    Math.max(...boxes.map(([, y, , height]) => y + height)) - top,
-  ];
+  if (!led.tiles.length) return [0, 0, led.tile[0], led.tile[1]];
+  const corners = led.tiles.flatMap((_, k): [number, number][] => {
+    const [x, y, width, height] = tileBox(led, k);
+    return [
+      [x, y],
+      [x + width, y + height],
+    ];
+  });
+  const { x, y, width, height } = boxOfPoints(corners);
+  return [x, y, width, height];
 }
 
 /** What the wall takes of the canvas, in its pixels. */
@@ -72,8 +75,53 @@ export function gridOfTiles(
     x: (k % columns) * (width + gap),
     y: Math.floor(k / columns) * (height + gap),
     turn,
+    outline: null,
   }));
 }
+
+/**
+ * Tiles as closed outlines of a drawing hang, drawn `pixelsWide` LED pixels wide. All have the size of the largest; each is lit inside of
+ * its outline, which lies in the middle of its tile.
+ */
+export function tilesFromOutlines(
+  outlines: readonly DrawnOutline[],
+  pixelsWide: number,
+): Pick<LedWall, 'tile' | 'tiles'> {
+  const whole = boxOfPoints(outlines.flatMap(({ points }) => points));
+  const scale = pixelsWide / Math.max(whole.width, 1e-6);
+  const boxes = outlines.map(({ points }) => boxOfPoints(points));
+  const tile = (['width', 'height'] as const).map((side) =>
+    // A pixel more, since tiles lie on whole pixels.
+    Math.max(1, Math.ceil(Math.max(...boxes.map((box) => box[side])) * scale - 1e-6) + 1),
+  ) as [number, number];
+  return {
+    tile,
+    tiles: outlines.slice(0, mostTiles).map(({ points }, k) => {
+      const middle = [
+        (boxes[k].x + boxes[k].width / 2 - whole.x) * scale,
+        (boxes[k].y + boxes[k].height / 2 - whole.y) * scale,
+      ];
+      const [x, y] = middle.map((at, axis) => Math.round(at - tile[axis] / 2));
+      const outline = points.map(([px, py]): [number, number] => {
+        const at = [(px - whole.x) * scale - x, (py - whole.y) * scale - y];
+        return [0, 1].map(
+          (axis) => Math.round(Math.min(1, Math.max(0, at[axis] / tile[axis])) * 1e5) / 1e5,
+        ) as [number, number];
+      });
+      return { x, y, turn: 0, outline };
+    }),
+  };
+}
+
+const wholeTile: readonly Place[] = [
+  [0, 0],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+];
+
+/** Corners of the lit part of a tile, as shares of it before it is turned. */
+export const litCorners = ({ outline }: LedWall['tiles'][number]): readonly Place[] => outline ?? wholeTile;
 
 /** Numbers of the tiles in the order in which they are wired: in lines from a corner, to and fro if it is a serpentine. */
 export function chainOf(led: LedWall): number[] {
@@ -140,6 +188,15 @@ export function rasterFor(led: Pick<LedWall, 'tile' | 'tiles'>, mostWidth = 1920
   return { width: inRow * w, height: Math.max(1, Math.ceil(led.tiles.length / inRow)) * h };
 }
 
+/** Corners of the lit part of a tile on the wall, LED pixels from its origin. */
+export function cornersOnWall(led: LedWall, k: number): [number, number][] {
+  const [x, y, width, height] = tileBox(led, k);
+  return litCorners(led.tiles[k]).map((corner) => {
+    const [a, b] = onMounted(led.tiles[k].turn, corner);
+    return [x + a * width, y + b * height];
+  });
+}
+
 /** Triangles that draw a raster, as a warp is drawn: places are shares of a window of that size, pictures shares of the wall's part. */
 export function rasterMesh(led: LedWall, window: Size): WarpMesh {
   const [w, h] = led.tile;
@@ -148,24 +205,19 @@ export function rasterMesh(led: LedWall, window: Size): WarpMesh {
   const pictures: number[] = [];
   const indices: number[] = [];
   rasterPlaces(led).forEach(([x, y], k) => {
-    const [tx, ty, tw, th] = tileBox(led, k);
-    for (const corner of [
-      [0, 0],
-      [1, 0],
-      [0, 1],
-      [1, 1],
-    ] as const) {
+    const at = spots.length / 3;
+    const corners = litCorners(led.tiles[k]);
+    const onWall = cornersOnWall(led, k);
+    corners.forEach((corner, n) => {
       spots.push((x + corner[0] * w) / window.width, (y + corner[1] * h) / window.height, 1);
-      const [a, b] = onMounted(led.tiles[k].turn, corner);
-      pictures.push((tx + a * tw - left) / width, (ty + b * th - top) / height);
-    }
-    const at = 4 * k;
-    indices.push(at, at + 2, at + 1, at + 1, at + 2, at + 3);
+      pictures.push((onWall[n][0] - left) / width, (onWall[n][1] - top) / height);
+    });
+    indices.push(...earcut(corners.flat()).map((corner) => at + corner));
   });
   return {
     places: new Float32Array(spots),
     pictures: new Float32Array(pictures),
-    indices: new Uint16Array(indices),
+    indices: new Uint32Array(indices),
   };
 }
 
@@ -184,7 +236,11 @@ export function rasterDrawing(led: LedWall): string {
     .map(([x, y], k) => {
       const turn = led.tiles[k].turn * 90;
       const letters = Math.min(w, h);
-      return `<g transform="translate(${x} ${y})"><rect width="${w}" height="${h}" fill="none" stroke="#000" stroke-width="${size / 12}"/><text x="${w / 2}" y="${h / 2}" font-size="${letters * 0.3}" text-anchor="middle" dominant-baseline="central">${numbers.get(k)}</text><text x="${w / 2}" y="${h * 0.86}" font-size="${letters * 0.11}" text-anchor="middle">${x}, ${y}${turn ? ` · ${turn}°` : ''}</text></g>`;
+      return `<g transform="translate(${x} ${y})"><polygon points="${litCorners(led.tiles[k])
+        .map(([a, b]) => `${a * w},${b * h}`)
+        .join(
+          ' ',
+        )}" fill="none" stroke="#000" stroke-width="${size / 12}"/><text x="${w / 2}" y="${h / 2}" font-size="${letters * 0.3}" text-anchor="middle" dominant-baseline="central">${numbers.get(k)}</text><text x="${w / 2}" y="${h * 0.86}" font-size="${letters * 0.11}" text-anchor="middle">${x}, ${y}${turn ? ` · ${turn}°` : ''}</text></g>`;
     })
     .join('');
   const lines = [

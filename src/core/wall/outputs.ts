@@ -1,5 +1,6 @@
 import type { LedWall, Output, OutputPart, PixelString, ScreenOutput, Show } from '../document/types';
 import { ledPart } from './led';
+import { boxOfPoints } from './parts';
 
 /** Outputs that are seen in a window. */
 export type WindowOutput = ScreenOutput | LedWall;
@@ -12,15 +13,8 @@ export const windowOutputOf = (show: Pick<Show, 'wall'>, id: string): WindowOutp
 
 /** What the points of a string cover. */
 function stringPart({ points, area }: PixelString): OutputPart {
-  const [xs, ys] = [0, 1].map((axis) => points.map((point) => point[axis]));
-  const [x, y] = [Math.min(...xs) - area / 2, Math.min(...ys) - area / 2];
-  return {
-    x,
-    y,
-    width: Math.max(...xs) + area / 2 - x,
-    height: Math.max(...ys) + area / 2 - y,
-    turn: 0,
-  };
+  const { x, y, width, height } = boxOfPoints(points);
+  return { x: x - area / 2, y: y - area / 2, width: width + area, height: height + area, turn: 0 };
 }
 
 /** What an output takes of the canvas. */

@@ -28,13 +28,21 @@ export function cornersOf({ x, y, width, height, turn }: OutputPart): [number, n
   });
 }
 
-/** What a part covers of the canvas, turned or not. */
-export function boundsOf(part: OutputPart): Box {
-  const corners = cornersOf(part);
-  const [xs, ys] = [0, 1].map((axis) => corners.map((corner) => corner[axis]));
-  const [x, y] = [Math.min(...xs), Math.min(...ys)];
-  return { x, y, width: Math.max(...xs) - x, height: Math.max(...ys) - y };
+/** The smallest upright box around points; of none, nothing at 0, 0. */
+export function boxOfPoints(points: Iterable<readonly [number, number]>): Box {
+  let [left, top, right, bottom] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) {
+    left = Math.min(left, x);
+    right = Math.max(right, x);
+    top = Math.min(top, y);
+    bottom = Math.max(bottom, y);
+  }
+  if (left > right) return { x: 0, y: 0, width: 0, height: 0 };
+  return { x: left, y: top, width: right - left, height: bottom - top };
 }
+
+/** What a part covers of the canvas, turned or not. */
+export const boundsOf = (part: OutputPart): Box => boxOfPoints(cornersOf(part));
 
 /**
  * The affine map from a place in an output's picture (shares from its top left) to one in the canvas (shares from its lower

@@ -92,7 +92,7 @@ export interface WarpMesh {
   places: Float32Array;
   /** u and v for each corner: the place in the picture, as shares from the top left. */
   pictures: Float32Array;
-  indices: Uint16Array;
+  indices: Uint16Array | Uint32Array;
 }
 
 /**

@@ -85,7 +85,7 @@ export function outputEngine(gpu: Gpu): Shown {
     frame() {
       gpu.resize(size.width, size.height);
       gpu.renderer.setViewport(0, 0, size.width, size.height);
-      painter.draw(screen, false, shown, size, size);
+      painter.draw(screen, 'window', shown, size, size);
     },
     finish: () => void read(1, 1, pixel),
     pixels: () => read(size.width, size.height, new Uint8Array(4 * size.width * size.height)),

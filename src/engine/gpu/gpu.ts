@@ -293,7 +293,7 @@ void main() { result = texture(picture, place); }`,
     this.renderer.render(this.scene, this.camera);
   }
 
-  copy(from: Texture, to: WebGLRenderTarget, layer = 0): void {
+  copy(from: Texture, to: WebGLRenderTarget | null, layer = 0): void {
     this.copyMaterial.uniforms.picture.value = from;
     this.pass(this.copyMaterial, to, layer);
   }

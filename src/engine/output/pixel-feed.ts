@@ -1,5 +1,6 @@
 import type { PixelString, Show, Wall } from '../../core/document/types';
-import { PixelPackets, writeDatagrams } from '../../core/wall/pixels/datagrams';
+import { nodeOf, PixelPackets, writeDatagrams, type Datagram } from '../../core/wall/pixels/datagrams';
+import { PixelReceiver } from '../../core/wall/pixels/receive';
 import type { Gpu } from '../gpu/gpu';
 import type { PixelReport } from '../protocol/protocol';
 import type { PixelLink } from './pixel-link';
@@ -8,48 +9,75 @@ import type { Presented } from './presenter';
 
 /** Milliseconds by which a frame may come early and still count as due: display frames are not exact. */
 const earlyMs = 3;
+/** Milliseconds between two times at which the server is told what to leave nodes with. */
+const leaveMs = 1000;
 
-/** Feeds the strings of a wall: reads their pixels, packs them and hands them to the server, each string at the rate it can stand. */
-export class PixelFeed {
-  private readonly strings: PixelStrings;
-  private readonly packets = new PixelPackets({
+const thisMachine = '127.0.0.1';
+
+/** What outlives a graphics context: numbers of packets, the connection, and what came back. */
+export class PixelTraffic {
+  readonly packets = new PixelPackets({
     cid: crypto.getRandomValues(new Uint8Array(16)),
     name: 'Pyrvel',
   });
+  readonly receiver = new PixelReceiver();
+  readonly link: PixelLink;
+  sent = 0;
+
+  /** `connect` is given what takes packets that come back. */
+  constructor(connect: (take: (node: string, bytes: Uint8Array) => void) => PixelLink) {
+    this.link = connect((node, bytes) => this.receiver.take(node, bytes, performance.now()));
+  }
+}
+
+/**
+ * Feeds the strings of a wall: reads their pixels, packs them and hands them to the server, each string at the rate it can stand. While
+ * somebody looks at the room, a copy of all goes to the receiver that is built in; simulated strings are fed only then.
+ */
+export class PixelFeed {
+  private readonly strings: PixelStrings;
   private readonly fedAt = new Map<string, number>();
   private packed = new Map<string, PackedString>();
-  private sent = 0;
-  private fedOf: { wall: Wall; strings: readonly PixelString[] } | null = null;
+  private list: {
+    wall: Wall;
+    inRoom: boolean;
+    strings: readonly PixelString[];
+    nodes: readonly string[];
+  } | null = null;
+  private leftAt = -Infinity;
 
   constructor(
     gpu: Gpu,
-    private readonly link: PixelLink,
+    private readonly traffic: PixelTraffic,
   ) {
     this.strings = new PixelStrings(gpu);
   }
 
-  /** Strings of a wall that are sent: the same list as long as the wall is the same. */
-  private fed({ wall }: Show): readonly PixelString[] {
-    if (this.fedOf?.wall !== wall) {
+  /** Strings of a wall that are fed: the same list as long as the wall is the same. */
+  private fed({ wall }: Show, inRoom: boolean): readonly PixelString[] {
+    if (this.list?.wall !== wall || this.list.inRoom !== inRoom) {
       const strings = wall.outputs.filter(
-        (output): output is PixelString => output.type === 'string' && output.send.protocol !== 'none',
+        (output): output is PixelString =>
+          output.type === 'string' && output.send.protocol !== 'none' && (inRoom || !output.send.simulated),
       );
-      this.fedOf = { wall, strings };
+      const nodes = inRoom ? [...new Set(strings.map(nodeOf))] : [];
+      this.list = { wall, inRoom, strings, nodes };
     }
-    return this.fedOf.strings;
+    return this.list.strings;
   }
 
-  /** Whether any string of a show is sent. */
-  isFed = (show: Show): boolean => this.fed(show).length > 0;
+  /** Whether any string of a show is fed. */
+  isFed = (show: Show, inRoom: boolean): boolean => this.fed(show, inRoom).length > 0;
 
-  /** Sends what is due of what is on air. `isFrozen`: the last pixels are sent again, as nodes take silence for a fault. */
-  feed(now: number, show: Show, presented: Presented, isFrozen: boolean): void {
-    const strings = this.fed(show);
+  /** Feeds what is due of what is on air. `isFrozen`: the last pixels are sent again, as nodes take silence for a fault. */
+  feed(now: number, show: Show, presented: Presented, isFrozen: boolean, inRoom: boolean): void {
+    const strings = this.fed(show, inRoom);
+    this.traffic.link.listen(this.list!.nodes);
     const due = strings.filter(
       ({ id, send }) => now - (this.fedAt.get(id) ?? -Infinity) >= 1000 / send.rate - earlyMs,
     );
     if (due.length === 0) {
-      if (strings.length === 0) this.link.close();
+      if (strings.length === 0) this.traffic.link.close();
       return;
     }
     for (const { id } of due) this.fedAt.set(id, now);
@@ -76,16 +104,36 @@ export class PixelFeed {
   }
 
   private send(packed: readonly PackedString[], now: number): void {
-    const datagrams = this.packets.of(packed.map(({ string, data }) => [string, data] as const));
-    if (this.link.send(writeDatagrams(datagrams), now)) this.sent += datagrams.length;
+    const { traffic } = this;
+    const { link, packets } = traffic;
+    const datagrams: Datagram[] = [];
+    for (const { node, isSimulated, ...datagram } of packets.of(
+      packed.map(({ string, data }) => [string, data] as const),
+    )) {
+      if (!isSimulated) datagrams.push(datagram);
+      const port = link.ports[node];
+      if (port) datagrams.push({ address: thisMachine, port, bytes: datagram.bytes });
+    }
+    if (link.send(writeDatagrams(datagrams), now)) traffic.sent += datagrams.length;
+    if (now - this.leftAt < leaveMs) return;
+    this.leftAt = now;
+    const dark = this.list!.strings.filter(({ send }) => send.onStop === 'black' && !send.simulated);
+    link.leave(writeDatagrams(packets.black(dark)));
   }
 
-  get report(): PixelReport {
+  report(now: number): PixelReport {
+    const { link, sent, receiver } = this.traffic;
     return {
-      isConnected: this.link.isOpen,
-      packets: this.sent,
-      refused: this.link.refused,
+      isConnected: link.isOpen,
+      packets: sent,
+      refused: link.refused,
       amperes: Object.fromEntries([...this.packed].map(([id, { amperes }]) => [id, amperes])),
+      received: this.list?.inRoom
+        ? Object.fromEntries(
+            this.list.strings.map((string) => [string.id, receiver.countOf(nodeOf(string), string, now)]),
+          )
+        : {},
+      dropped: link.dropped,
     };
   }
 }

@@ -22,6 +22,7 @@ export function presented(
   switch (source.type) {
     case 'program':
     case 'screen':
+    case 'room':
       return {
         first: scene(program),
         second: scene(incoming),

@@ -122,6 +122,9 @@ void main() {
   result = vec4(kept);
 }`;
 
+/** Where a picture of an output is seen: in its window, on the desk, or in the room. */
+export type PaintedFor = 'window' | 'desk' | 'room';
+
 /** How LED walls are drawn: tile by tile, with nothing that belongs to projectors. */
 const ledSetting = { blend: noBlend(), mounted: { quarterTurns: 0, mirrored: false } };
 
@@ -183,18 +186,19 @@ export class ScreenPainter {
   }
 
   /**
-   * Draws a screen into the lower left of the canvas, `into` pixels large. `canvas` is the size of the show's canvas, or null where the
+   * Draws a screen into the lower left of a target (null: the canvas), `into` pixels large. `canvas` is the size of the show's canvas, or null where the
    * picture is made for the part itself, as test pictures are.
    */
   draw(
     screen: WindowOutput,
-    isPreview: boolean,
+    place: PaintedFor,
     presented: Presented,
     into: { width: number; height: number },
     canvas: { width: number; height: number } | null,
+    target: WebGLRenderTarget | null = null,
   ): void {
     const { gpu, uniforms, mesh } = this;
-    const kept = this.keep(screen, isPreview, into);
+    const kept = this.keep(screen, place, into);
     const { colour } = screen;
     const { blend, mounted } =
       screen.type === 'screen' ? { blend: screen.blend, mounted: screen } : ledSetting;
@@ -215,22 +219,22 @@ export class ScreenPainter {
     uniforms.black.value = colour.black.map((black) => black * presented.level);
     mesh.geometry = kept.geometry;
     gpu.passes++;
-    gpu.renderer.setRenderTarget(null);
+    gpu.renderer.setRenderTarget(target);
     gpu.renderer.setClearColor(0x000000, 1);
     gpu.renderer.clear(true, false, false);
     gpu.renderer.render(this.scene, this.camera);
   }
 
-  private keep(screen: WindowOutput, isPreview: boolean, into: { width: number; height: number }): Kept {
+  private keep(screen: WindowOutput, place: PaintedFor, into: { width: number; height: number }): Kept {
     const { id } = screen;
     // What the desk shows of it has another size than its window.
-    const key = isPreview ? `${id} preview` : id;
+    const key = `${id} ${place}`;
     const before = this.kept.get(key);
     const size = `${into.width}x${into.height}`;
     // A document is never changed in place: what is the same object was drawn before.
     if (before?.output === screen && before.size === size) return before;
     // In its window a raster lies pixel for pixel; the desk shows all of it.
-    const window = isPreview && screen.type === 'led' ? screen.raster : into;
+    const window = place !== 'window' && screen.type === 'led' ? screen.raster : into;
     const masks = screen.type === 'screen' ? screen.masks : [];
     const warpText = JSON.stringify(
       screen.type === 'screen'

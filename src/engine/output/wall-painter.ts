@@ -1,26 +1,37 @@
-import type { Wall } from '../../core/document/types';
+import type { WebGLRenderTarget } from 'three';
+import type { Show, Wall } from '../../core/document/types';
+import type { RoomView } from '../../core/wall/room';
 import type { WindowOutput } from '../../core/wall/outputs';
 import type { Gpu } from '../gpu/gpu';
 import { plainLook } from '../image/look';
-import type { OutputSpec, TestPicture } from '../protocol/protocol';
-import { PixelFeed } from './pixel-feed';
-import type { PixelLink } from './pixel-link';
+import type { MediaLibrary } from '../media/library';
+import type { TestPicture } from '../protocol/protocol';
+import { PixelFeed, type PixelTraffic } from './pixel-feed';
 import type { Presented } from './presenter';
-import { ScreenPainter } from './screen-painter';
+import { RoomPainter } from './room/room-painter';
+import { ScreenPainter, type PaintedFor } from './screen-painter';
 import { TestPictures } from './test-pictures';
+
+interface Size {
+  width: number;
+  height: number;
+}
 
 /** All that the outputs of a wall are painted with. */
 export class WallPainter {
   private readonly screens: ScreenPainter;
   private readonly testPictures = new TestPictures();
+  private readonly room: RoomPainter;
   readonly pixels: PixelFeed;
 
   constructor(
     private readonly gpu: Gpu,
-    link: PixelLink,
+    media: MediaLibrary,
+    traffic: PixelTraffic,
   ) {
     this.screens = new ScreenPainter(gpu);
-    this.pixels = new PixelFeed(gpu, link);
+    this.pixels = new PixelFeed(gpu, traffic);
+    this.room = new RoomPainter(gpu, media, traffic.receiver);
   }
 
   /** Forgets outputs that are no more. */
@@ -30,22 +41,40 @@ export class WallPainter {
     this.testPictures.keepTo(ids);
   }
 
-  /** Draws what the window of an output, or its preview on the desk, shows. Test pictures are seen whatever the performance does: somebody stands on a ladder. */
+  /** Draws what an output shows into a target (null: the canvas). Test pictures are seen whatever the performance does: somebody stands on a ladder. */
   draw(
     output: WindowOutput,
     now: Presented,
-    { use, width, height }: Readonly<OutputSpec>,
-    canvas: { width: number; height: number },
+    { place, into, canvas }: { place: PaintedFor; into: Size; canvas: Size },
     test: TestPicture | undefined,
+    target: WebGLRenderTarget | null = null,
   ): void {
-    const isPreview = use === 'desk';
-    const into = { width, height };
     if (!test) {
-      this.screens.draw(output, isPreview, now, into, canvas);
+      this.screens.draw(output, place, now, into, canvas, target);
       return;
     }
     const first = plainLook(this.testPictures.of(output, test));
     const shown = { first, second: plainLook(this.gpu.empty), fade: 0, level: 1 };
-    this.screens.draw(output, isPreview, shown, into, null);
+    this.screens.draw(output, place, shown, into, null, target);
+  }
+
+  /** Draws the room onto the canvas. `isFrozen`: what its outputs showed stays. */
+  drawRoom(
+    { wall, canvas }: Show,
+    view: RoomView,
+    into: Size,
+    now: Presented,
+    tests: Readonly<Record<string, TestPicture>>,
+    isFrozen: boolean,
+  ): void {
+    this.room.draw(wall, canvas, view, into, (output, size, target, isNew) => {
+      if (isFrozen && !isNew && !tests[output.id]) return;
+      this.draw(output, now, { place: 'room', into: size, canvas }, tests[output.id], target);
+    });
+  }
+
+  /** Changes whenever the room looks otherwise for other reasons than what is on air. */
+  get roomVersion(): string {
+    return this.room.version;
   }
 }

@@ -109,6 +109,7 @@ export class ScenePlayers {
         return this.examples.get(source.scene);
       case 'program':
       case 'screen':
+      case 'room':
       case 'next':
         return undefined;
     }

@@ -2,6 +2,8 @@ import type { DarkReason } from '../../core/run/why-dark';
 import type { MidiFile } from '../../core/midi/file';
 import type { ControllerState } from '../../core/inputs/inputs';
 import type { ShowChange } from '../../core/show/changes';
+import type { StreamCount } from '../../core/wall/pixels/receive';
+import type { RoomView } from '../../core/wall/room';
 import type { Scene, Show } from '../../core/document/types';
 
 /**
@@ -23,6 +25,8 @@ export type OutputSource =
   | { type: 'next' }
   /** What a screen of the wall shows: its part of what is on air, or its test picture. */
   | { type: 'screen'; id: string }
+  /** The room with all outputs on their surfaces, seen from somewhere. */
+  | { type: 'room'; view: RoomView }
   /** A small scene that is no part of the show. */
   | { type: 'example'; scene: Scene };
 
@@ -286,6 +290,10 @@ export interface PixelReport {
   refused: readonly string[];
   /** Estimated current of each string, by its id. */
   amperes: Readonly<Record<string, number>>;
+  /** What arrives of each string at the receiver that is built in, while somebody looks at the room. */
+  received: Readonly<Record<string, StreamCount>>;
+  /** Packets that came to it quicker than they could be handed on. */
+  dropped: number;
 }
 
 export interface Stats {
@@ -314,7 +322,8 @@ export type FromEngine =
   | { type: 'opened' }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
-  | { type: 'pixels'; pixels: PixelReport }
+  /** null: no string is fed. */
+  | { type: 'pixels'; pixels: PixelReport | null }
   /** The live layer for the view it was painted for; it fills that share of the bitmap from the lower left. */
   | {
       type: 'layer-painted';

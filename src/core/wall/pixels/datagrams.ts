@@ -1,7 +1,7 @@
 import type { PixelString } from '../../document/types';
 import { artDmx, artNetPort, artSync } from './art-net';
 import { ddpData, ddpPort, ddpTypes, mostDdpBytes } from './ddp';
-import { patchOf, universeChannels } from './pixels';
+import { bytesOfPixel, patchOf, pixelCount, universeChannels } from './pixels';
 import { sacnAddress, sacnData, sacnPort, sacnSync, type SacnSource } from './sacn';
 
 /** One UDP packet and where it goes. */
@@ -9,6 +9,24 @@ export interface Datagram {
   address: string;
   port: number;
   bytes: Uint8Array;
+}
+
+/** A packet of a string: whom it is for, and whether it goes to the built-in receiver alone. */
+export interface PixelDatagram extends Datagram {
+  node: string;
+  isSimulated: boolean;
+}
+
+/** What the strings that hang on one node have in common: its address, or a name for those that have none. */
+export const nodeOf = ({ send: { address, protocol } }: PixelString): string =>
+  address || (protocol === 'sacn' ? 'multicast' : 'built-in');
+
+/** How far ahead the numbers of packets are that are kept for the end, so that nodes take none of them for a late one. */
+const aheadAtEnd = 100;
+
+interface Universe {
+  string: PixelString;
+  universe: number;
 }
 
 /** Universes as they are put together from all strings that lie in them, and the numbers of packets that were sent. */
@@ -27,18 +45,18 @@ export class PixelPackets {
   }
 
   /** Packets of a frame. `data`: the bytes of each string. Strings that share a universe at an address share its packets. */
-  of(strings: readonly (readonly [PixelString, Uint8Array])[]): Datagram[] {
-    const datagrams: Datagram[] = [];
-    const universes = new Map<string, { string: PixelString; universe: number }>();
+  of(strings: readonly (readonly [PixelString, Uint8Array])[]): PixelDatagram[] {
+    const datagrams: PixelDatagram[] = [];
+    const universes = new Map<string, Universe>();
     for (const [string, data] of strings) {
-      const { protocol, address } = string.send;
+      const { protocol, simulated } = string.send;
       if (protocol === 'none') continue;
       if (protocol === 'ddp') {
-        datagrams.push(...this.ddp(string, data));
+        datagrams.push(...this.ddp(string, data, () => this.next(`ddp ${nodeOf(string)}`, 15)));
         continue;
       }
       for (const { universe, channel, from, bytes } of patchOf(string)) {
-        const key = `${protocol} ${address} ${universe}`;
+        const key = `${protocol} ${nodeOf(string)} ${simulated} ${universe}`;
         universes.set(key, universes.get(key) ?? { string, universe });
         const held = this.channels.get(key) ?? { values: new Uint8Array(universeChannels), used: 0 };
         held.values.set(data.subarray(from, from + bytes), channel - 1);
@@ -46,70 +64,90 @@ export class PixelPackets {
         this.channels.set(key, held);
       }
     }
-    const synced = new Map<string, Datagram>();
-    for (const [key, { string, universe }] of universes) {
+    const synced = new Map<string, PixelDatagram>();
+    for (const [key, universe] of universes) {
       const { values, used } = this.channels.get(key)!;
-      const { protocol, address, priority, sync } = string.send;
-      if (protocol === 'artnet') {
-        datagrams.push({
-          address,
-          port: artNetPort,
-          bytes: artDmx(universe, this.next(key, 255), values.subarray(0, used)),
-        });
-        if (sync) synced.set(`artnet ${address}`, { address, port: artNetPort, bytes: artSync() });
-      } else {
-        const to = address || sacnAddress(universe);
-        const head = {
-          universe,
-          sequence: this.next(key, 255),
-          priority,
-          sync: sync ? string.send.universe : 0,
-        };
-        datagrams.push({
-          address: to,
-          port: sacnPort,
-          bytes: sacnData(this.source, head, values.subarray(0, used)),
-        });
-        const stream = `sync ${address} ${string.send.universe}`;
-        if (sync && !synced.has(stream))
-          synced.set(stream, {
-            address: address || sacnAddress(string.send.universe),
-            port: sacnPort,
-            bytes: sacnSync(this.source, string.send.universe, this.next(stream, 255)),
-          });
-      }
+      datagrams.push(this.dmx(universe, values.subarray(0, used), this.next(key, 255)));
+      const sync = this.sync(universe.string, synced);
+      if (sync) synced.set(sync.stream, sync.datagram);
     }
     return [...datagrams, ...synced.values()];
   }
 
-  private ddp(string: PixelString, data: Uint8Array): Datagram[] {
-    const { address } = string.send;
+  /** Packets that leave the nodes of strings black, to be sent when nothing else is any more. */
+  black(strings: readonly PixelString[]): PixelDatagram[] {
+    return strings.flatMap((string) => {
+      const { protocol, simulated } = string.send;
+      if (protocol === 'none') return [];
+      if (protocol === 'ddp')
+        return this.ddp(string, new Uint8Array(pixelCount(string) * bytesOfPixel(string)), () => 0);
+      return patchOf(string).map(({ universe }) => {
+        const key = `${protocol} ${nodeOf(string)} ${simulated} ${universe}`;
+        const sequence = protocol === 'artnet' ? 0 : ((this.sequences.get(key) ?? 0) + aheadAtEnd) % 256;
+        return this.dmx({ string, universe }, new Uint8Array(universeChannels), sequence, false);
+      });
+    });
+  }
+
+  private dmx(
+    { string, universe }: Universe,
+    values: Uint8Array,
+    sequence: number,
+    isSynced = true,
+  ): PixelDatagram {
+    const { protocol, address, priority, sync, simulated } = string.send;
+    const to = { node: nodeOf(string), isSimulated: simulated };
+    if (protocol === 'artnet')
+      return { ...to, address, port: artNetPort, bytes: artDmx(universe, sequence, values) };
+    const head = { universe, sequence, priority, sync: sync && isSynced ? string.send.universe : 0 };
+    return {
+      ...to,
+      address: address || sacnAddress(universe),
+      port: sacnPort,
+      bytes: sacnData(this.source, head, values),
+    };
+  }
+
+  /** The synchronization packet of a string, if it wants one and none of that stream was made yet. */
+  private sync(
+    string: PixelString,
+    made: ReadonlyMap<string, PixelDatagram>,
+  ): { stream: string; datagram: PixelDatagram } | null {
+    const { protocol, address, sync, universe, simulated } = string.send;
+    const stream = `sync ${protocol} ${nodeOf(string)} ${simulated} ${protocol === 'sacn' ? universe : ''}`;
+    if (!sync || made.has(stream)) return null;
+    const to = { node: nodeOf(string), isSimulated: simulated };
+    if (protocol === 'artnet')
+      return { stream, datagram: { ...to, address, port: artNetPort, bytes: artSync() } };
+    const bytes = sacnSync(this.source, universe, this.next(stream, 255));
+    return {
+      stream,
+      datagram: { ...to, address: address || sacnAddress(universe), port: sacnPort, bytes },
+    };
+  }
+
+  private ddp(string: PixelString, data: Uint8Array, sequence: () => number): PixelDatagram[] {
     const type = string.order.length === 4 ? ddpTypes.rgbw : ddpTypes.rgb;
-    const datagrams: Datagram[] = [];
+    const datagrams: PixelDatagram[] = [];
     for (let offset = 0; offset < data.length; offset += mostDdpBytes) {
       const part = data.subarray(offset, offset + mostDdpBytes);
+      const isLast = offset + part.length >= data.length;
       datagrams.push({
-        address,
+        address: string.send.address,
+        node: nodeOf(string),
+        isSimulated: string.send.simulated,
         port: ddpPort,
-        bytes: ddpData(
-          {
-            offset,
-            sequence: this.next(`ddp ${address}`, 15),
-            type,
-            isLast: offset + part.length >= data.length,
-          },
-          part,
-        ),
+        bytes: ddpData({ offset, sequence: sequence(), type, isLast }, part),
       });
     }
     return datagrams;
   }
 }
 
-/** Addresses that a string sends to. */
+/** Addresses of the network that a string sends to. */
 export function addressesOf(string: PixelString): string[] {
-  const { protocol, address } = string.send;
-  if (protocol === 'none') return [];
+  const { protocol, address, simulated } = string.send;
+  if (protocol === 'none' || simulated) return [];
   if (address) return [address];
   return protocol === 'sacn'
     ? [...new Set(patchOf(string).map(({ universe }) => sacnAddress(universe)))]

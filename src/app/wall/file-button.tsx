@@ -1,0 +1,42 @@
+import { useRef } from 'react';
+import { say } from '../parts/notices';
+
+/** A button that takes a file from the disk and reads it; what is wrong with it is said. */
+export function FileButton({
+  label,
+  title,
+  accept,
+  testId,
+  read,
+}: {
+  label: string;
+  title: string;
+  accept: string;
+  testId: string;
+  /** Throws with what is wrong. */
+  read(file: File): Promise<void>;
+}) {
+  const input = useRef<HTMLInputElement>(null);
+  return (
+    <>
+      <button type="button" className="tool" title={title} onClick={() => input.current?.click()}>
+        {label}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept={accept}
+        className="hidden"
+        data-testid={testId}
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          event.target.value = '';
+          if (chosen)
+            void read(chosen).catch((error: Error) =>
+              say({ tone: 'error', text: `${chosen.name} can't be used: ${error.message}` }),
+            );
+        }}
+      />
+    </>
+  );
+}
