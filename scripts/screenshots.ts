@@ -140,7 +140,7 @@ try {
   await shot('play');
   await desk.click('[aria-label="Views"] [href="/wall"]');
   await desk.click('[data-output-row="Left pane"] button');
-  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
   await desk.until(
     'the pane',
     () => desk.picture('[aria-label="Picture of Left pane"] canvas'),
@@ -155,7 +155,7 @@ try {
     (p) => p.lit > 0.2,
   );
   await shot('wall');
-  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
   await desk.click('[data-output-row="Comb cabinets"] button');
   await desk.find('[data-tile]');
   await shot('led-wall');

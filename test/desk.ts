@@ -1,4 +1,3 @@
-import type { Server } from 'node:http';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { startBrowser, type Renderer } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
@@ -57,14 +56,14 @@ export class Desk {
   private constructor(
     readonly driver: WebDriver,
     readonly address: string,
-    private readonly server: Server,
+    private closeServer: () => Promise<void>,
   ) {}
 
   static async open(options: { devices?: boolean; renderer?: Renderer } = {}): Promise<Desk> {
-    const { server, address } = await listen(makeApp(), 0);
+    const { close, address } = await listen(makeApp(), 0);
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
-    const desk = new Desk(driver, address, server);
+    const desk = new Desk(driver, address, close);
     // Shows are brought in as files, so that the demo show need not be drawn in software first.
     await driver.get(`${address}/shows`);
     await desk.find('[data-show="Night Apiary"]');
@@ -73,8 +72,15 @@ export class Desk {
 
   async close(): Promise<void> {
     await this.driver.quit();
-    this.server.closeAllConnections();
-    await new Promise((resolve) => this.server.close(resolve));
+    await this.closeServer();
+  }
+
+  /** Ends the server; gives what starts it again at the same address. */
+  async stopServer(): Promise<() => Promise<void>> {
+    await this.closeServer();
+    return async () => {
+      ({ close: this.closeServer } = await listen(makeApp(), Number(new URL(this.address).port)));
+    };
   }
 
   async find(selector: string): Promise<WebElement> {

@@ -1,10 +1,15 @@
 import { createSocket, type Socket } from 'node:dgram';
 import { once } from 'node:events';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { Key } from 'selenium-webdriver';
 import { Sketch } from '../demo/sketch';
-import type { LedWall, OutputPart, ScreenOutput } from '../src/core/document/types';
-import { addLedWall, addScreen } from '../src/core/show/edit-wall';
+import type { LedWall, OutputPart, PixelString, ScreenOutput } from '../src/core/document/types';
+import { addLedWall, addPixelString, addScreen } from '../src/core/show/edit-wall';
+import { orbitFor, viewOf } from '../src/core/wall/orbit';
+import { seenInRoom, stringInRoom, tileInRoom, type Vec3 } from '../src/core/wall/room';
 import { blendAt } from '../src/core/wall/blend';
 import { noBlend } from '../src/core/wall/screens';
 import { flatPoints, flatWarp, warpAt } from '../src/core/wall/warp';
@@ -36,15 +41,21 @@ function wallShow() {
     place: { x: 100, y: 60 },
     tile: [40, 20],
     tiles: [
-      { x: 0, y: 0, turn: 0 },
-      { x: 40, y: 0, turn: 0 },
-      { x: 60, y: 20, turn: 1 },
+      { x: 0, y: 0, turn: 0, outline: null },
+      { x: 40, y: 0, turn: 0, outline: null },
+      { x: 60, y: 20, turn: 1, outline: null },
     ],
     raster: { ...led.raster, width: 120, height: 20, serpentine: true },
   });
   screen('Tall', { x: 160, y: 0, width: 80, height: 160 }, { quarterTurns: 1 });
   return show;
 }
+
+const writeFile = (name: string, text: string): string => {
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'pyrvel-wall-')), name);
+  writeFileSync(file, text);
+  return file;
+};
 
 const into = (window: string): Promise<void> => desk.driver.switchTo().window(window);
 
@@ -119,7 +130,7 @@ describe('an LED wall', () => {
     await desk.select('Wired from', 'Top right', '[data-testid="led-inspector"]');
     await feeds([10, 5], [150, 65]);
     await into(editor);
-    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
     await desk.click('[aria-label="Handles"] button:last-child');
     await desk.click('[data-tile="2"]');
     await desk.chord(Key.SHIFT, Key.ARROW_RIGHT);
@@ -232,6 +243,157 @@ describe('a string of pixels', () => {
   });
 });
 
+describe('the room', () => {
+  const inspector = '[data-testid="string-inspector"]';
+  /** What the room shows at a place in it. */
+  const seenAt = async (place: Vec3): Promise<{ red: number; green: number; blue: number }> => {
+    const { x, y, width, height } = await desk.driver.executeScript<DOMRect>(
+      'return document.querySelector(`[data-testid="room"]`).getBoundingClientRect()',
+    );
+    const view = viewOf(orbitFor('front', hung.wall, hung.canvas));
+    const [sx, sy] = seenInRoom(view, place, width / height)!;
+    const [w, h] = await desk.driver.executeScript<[number, number]>('return [innerWidth, innerHeight]');
+    return desk.seenAround((x + sx * width) / w, (y + sy * height) / h);
+  };
+  /** The show as it is now: one pixel string more than it began with. */
+  let hung: ReturnType<typeof wallShow>;
+
+  beforeAll(async () => {
+    await into(editor);
+    await desk.click('[aria-label="Outputs"] button[title^="Adds a run of single pixels"]');
+    await desk.type('Pixels', '4', inspector);
+    await desk.type('Gamma', '1', inspector);
+    await desk.select('Order of the channels', 'RGB', inspector);
+    await desk.select('Protocol', 'Art-Net 4', inspector);
+    await desk.select('Goes to', 'Simulated', inspector);
+    hung = wallShow();
+    addPixelString(hung);
+    const string = hung.wall.outputs.at(-1) as PixelString;
+    Object.assign(string, { pixels: 4, order: 'RGB', gamma: 1 });
+    Object.assign(string.send, { protocol: 'artnet', simulated: true });
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(3)');
+    await desk.press(Key.ESCAPE);
+  });
+
+  test('shows the pixels of a string after they travelled as UDP, each in its place', async () => {
+    const string = hung.wall.outputs.at(-1) as PixelString;
+    const places = stringInRoom(string, hung.canvas);
+    // From a fifth to four fifths of the canvas: more and more red.
+    for (let k = 0; k < 4; k++) {
+      const place = [places[3 * k], places[3 * k + 1], places[3 * k + 2]] as const;
+      await desk.until(
+        `pixel ${k + 1} in the room`,
+        () => seenAt(place),
+        // In linear light what is sent is what was sampled; the screen shows its root.
+        ({ red, green }) => Math.abs(red - 255 * (0.2 + 0.2 * k) ** (1 / 2.2)) < 30 && green > 60,
+      );
+    }
+    await desk.driver
+      .actions({ async: true })
+      .doubleClick(await desk.find('[aria-label="Room"]'))
+      .perform();
+    const row = await desk.until(
+      'its packets',
+      () => desk.text('[data-arrives="Pixel string"]'),
+      (text) => Number(text.split(/\s+/).at(-4)) > 5,
+    );
+    expect(row.split(/\s+/).slice(-2)).toEqual(['0', '0']);
+  });
+
+  test('shows screens with what their windows show, and the tiles of an LED wall by way of its raster', async () => {
+    const led = hung.wall.outputs.find(({ name }) => name === 'Tiles') as LedWall;
+    const [upperLeft, upperRight, lowerLeft] = tileInRoom(led, 2, hung.canvas);
+    const middle = [0, 1, 2].map((k) => (upperRight[k] + lowerLeft[k]) / 2) as unknown as Vec3;
+    expect(upperLeft[0]).toBeLessThan(upperRight[0]);
+    // The third tile hangs on its side, from 60 to 70 and 20 to 30 of the wall's pixels, at 100, 60 of the canvas.
+    await desk.until(
+      'the third tile',
+      () => seenAt(middle),
+      ({ red, green }) =>
+        Math.abs(red - (170 / 320) * 255) < 14 && Math.abs(green - (1 - 100 / 180) * 255) < 14,
+    );
+  });
+
+  test('goes on after the server was away, and says so meanwhile', async () => {
+    const start = await desk.stopServer();
+    await desk.until(
+      'the news',
+      () => desk.text('[data-testid="room-inspector"]'),
+      (text) => text.includes('The server is away'),
+    );
+    await start();
+    await desk.until(
+      'its return',
+      () => desk.text('[data-testid="room-inspector"]'),
+      (text) => !text.includes('The server is away') && text.includes('Pixel string'),
+    );
+  });
+
+  test('a test picture is on a string too, through a freeze, and goes with it', async () => {
+    const string = hung.wall.outputs.at(-1) as PixelString;
+    const places = stringInRoom(string, hung.canvas);
+    await desk.press(Key.F8);
+    await desk.select('Test picture', 'Grid', '[aria-label="Outputs"]');
+    await desk.click('[aria-label="Test picture on Pixel string"]');
+    await desk.until(
+      'the green of the first pixel',
+      () => seenAt([places[0], places[1], places[2]]),
+      ({ red, green }) => green > 2.5 * red,
+    );
+    await desk.click('[aria-label="Test picture on Pixel string"]');
+    await desk.until(
+      'the frozen picture',
+      () => seenAt([places[0], places[1], places[2]]),
+      ({ red, green }) => Math.abs(red - 255 * 0.2 ** (1 / 2.2)) < 30 && green < 1.5 * red,
+    );
+    await desk.press(Key.F8);
+  });
+
+  test('an output that is clicked is chosen, hung elsewhere by numbers, and comes back', async () => {
+    await desk.click('[data-output-row="Whole"] button');
+    const inspect = '[data-testid="screen-inspector"]';
+    await desk.type('At, metres y', '5', inspect);
+    expect(await number('At, metres y')).toBe(5);
+    await desk.click('section[aria-label="In the room"] button');
+    await desk.until(
+      'its home',
+      () => number('At, metres y'),
+      (y) => Math.abs(y - (0.5 + (3 * 180) / 320)) < 0.02,
+    );
+    await desk.click('[data-output-row="Pixel string"] button');
+    await desk.press(Key.DELETE);
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:first-child');
+  });
+
+  test('tiles hang as the outlines of a drawing do, and another kind of file is refused', async () => {
+    await desk.click('[data-output-row="Tiles"] button');
+    const file = await desk.find('[data-testid="outlines-file"]');
+    await file.sendKeys(writeFile('not.svg', '<html><body/></html>'));
+    await desk.notice('error', 'no SVG drawing');
+    const cells = Array.from(
+      { length: 7 },
+      (_, k) => `<polygon points="${10 * k},0 ${10 * k + 8},4 ${10 * k},8"/>`,
+    );
+    await file.sendKeys(
+      writeFile('cells.svg', `<svg xmlns="http://www.w3.org/2000/svg">${cells.join('')}</svg>`),
+    );
+    await desk.until(
+      'seven tiles',
+      () => desk.text('[data-testid="led-size"]'),
+      (text) => text.startsWith('7 tiles'),
+    );
+    expect(
+      await desk.driver.executeScript('return document.querySelectorAll("[data-tile] polygon").length'),
+    ).toBe(7);
+    await desk.chord(Key.CONTROL, 'z');
+    await desk.until(
+      'three tiles',
+      () => desk.text('[data-testid="led-size"]'),
+      (text) => text.startsWith('3 tiles'),
+    );
+  });
+});
+
 describe('screens of one canvas', () => {
   test('each shows its part in its window', async () => {
     for (const name of ['Whole', 'Corner', 'Tall']) await openScreen(name);
@@ -243,7 +405,7 @@ describe('screens of one canvas', () => {
     await shows('Tall', [0.9, 0.9], [(160 + 72) / 320, 1 - 16 / 180]);
     await into(editor);
     const state = await desk.text('[data-output-row="Corner"] [data-testid="screen-state"]');
-    expect(state).toMatch(/^open · \d+ x \d+$/);
+    expect(state).toMatch(/^open · \d+ x \d+( · \d+ Hz)?$/);
   });
 
   test('a part that is dragged meets the middle of the canvas, and arrow keys move it by a pixel', async () => {
@@ -281,7 +443,7 @@ describe('screens of one canvas', () => {
   test('a corner that is dragged on the output takes the corner of the picture along', async () => {
     await into(editor);
     await desk.click('[data-output-row="Corner"] button');
-    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
+    await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
     const point = await desk.find('[data-point="Point 1.1"]');
     const frame = await (await desk.find('[aria-label="Picture of Corner"]')).getRect();
     await desk.driver
@@ -342,7 +504,7 @@ describe('screens of one canvas', () => {
     await shows('Whole', [0.8, 0.5], [0.8, 0.5]);
   });
 
-  test('a test picture is on all screens with one key, and gone with it', async () => {
+  test('a test picture is on all outputs with one key, and gone with it', async () => {
     await into(editor);
     await desk.select('Test picture', 'Bars', '[aria-label="Outputs"]');
     await desk.press(Key.F6);

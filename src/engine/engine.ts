@@ -115,6 +115,8 @@ export class Engine {
   private layerIsOut = false;
   /** Screens of the wall that show a test picture. */
   private shownTests: Readonly<Record<string, TestPicture>> = {};
+  /** Those that outputs showed when they were last painted. */
+  private paintedTests: Readonly<Record<string, TestPicture>> = {};
   /** The editor's window is out of sight: only a stage window needs pictures. */
   private deskIsHidden = false;
   /** Scenes were drawn for a frame whose outputs are painted once the GPU is done with them. */
@@ -450,7 +452,7 @@ export class Engine {
     const { blackout, freeze } = this.performance;
     const draw = (output: Readonly<OutputSpec>): boolean => this.drawOutput(output, show, graphics);
     const stateOf = (output: Readonly<OutputSpec>): string => this.stateOf(output, graphics);
-    this.outputs.paint(gpu, 'desk', false, draw, stateOf);
+    this.outputs.paint(gpu, 'desk', () => false, draw, stateOf);
     const { scene } = this.watch;
     const watched = scene ? this.players.playing.get(scene) : undefined;
     const easy = clock.frameMs < 500 / show.canvas.fps;
@@ -460,14 +462,18 @@ export class Engine {
       feedbackWatch.turn(now, watched, easy);
       darkWatch.turn(now, scene, watched, easy);
     }
-    this.outputs.paint(gpu, 'stage', freeze && !blackout, draw, stateOf);
+    const { shownTests: tests, paintedTests } = this;
+    // A test picture comes and goes whatever is frozen.
+    const isFrozen = ({ source }: Readonly<OutputSpec>): boolean =>
+      freeze && !blackout && (source.type !== 'screen' || tests[source.id] === paintedTests[source.id]);
+    this.outputs.paint(gpu, 'stage', isFrozen, draw, stateOf);
+    this.paintedTests = tests;
     const program = { type: 'program' } as const;
     graphics.wall.pixels.feed(
       now,
       show,
       { ...this.presentedBy(program, gpu), level: this.isBlack(program, 'stage') ? 0 : 1 },
-      freeze && !blackout,
-      this.isRoomSeen(),
+      { isFrozen: freeze && !blackout, inRoom: this.isRoomSeen(), tests },
     );
   }
 

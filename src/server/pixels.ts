@@ -75,10 +75,15 @@ export class PixelSender {
       this.sockets.handleUpgrade(request, socket, head, (page) => this.serve(page));
     });
     server.on('close', () => {
-      for (const page of this.sockets.clients) page.terminate();
+      this.disconnect();
       this.socket?.close();
       this.socket = null;
     });
+  }
+
+  /** Ends the connections of all pages. */
+  disconnect(): void {
+    for (const page of this.sockets.clients) page.terminate();
   }
 
   private serve(page: WebSocket): void {

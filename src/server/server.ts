@@ -113,20 +113,26 @@ export function makeApp(options: { host?: string; oscHost?: string; dist?: strin
   return app;
 }
 
-/** Starts on the loopback address; port 0 takes any that is free. */
+/** Starts on the loopback address; port 0 takes any that is free. `close` ends all connections, also those of pixels. */
 export function listen(
   app: Express,
   port: number,
   host = '127.0.0.1',
-): Promise<{ server: Server; address: string }> {
+): Promise<{ server: Server; address: string; close(): Promise<void> }> {
+  const { pixels } = app.locals as { pixels?: PixelSender };
   return new Promise((resolve, reject) => {
     const server = app.listen(port, host, () => {
       const at = server.address();
       const real = typeof at === 'object' && at ? at.port : port;
       const name = isLoopback(host) ? 'localhost' : isIP(host) === 6 ? `[${host}]` : host;
-      resolve({ server, address: `http://${name}:${real}` });
+      const close = (): Promise<void> => {
+        pixels?.disconnect();
+        server.closeAllConnections();
+        return new Promise((done) => server.close(() => done()));
+      };
+      resolve({ server, address: `http://${name}:${real}`, close });
     });
     server.on('error', reject);
-    (app.locals as { pixels?: PixelSender }).pixels?.attach(server, isOwnPage(host));
+    pixels?.attach(server, isOwnPage(host));
   });
 }

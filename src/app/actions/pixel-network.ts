@@ -1,3 +1,4 @@
+import type { ArtNetNode } from '../../core/wall/pixels/art-net';
 import { addressesOf } from '../../core/wall/pixels/datagrams';
 import type { Show } from '../../core/document/types';
 import { showStore } from '../data/show-store';
@@ -27,6 +28,18 @@ async function tellServer(addresses: readonly string[]): Promise<void> {
     body: JSON.stringify({ addresses }),
   });
   if (!response.ok) throw new Error(await response.text());
+}
+
+/** Asks the network, and the addresses that the show names, for Art-Net nodes. Throws with what is in the way. */
+export async function findNodes(): Promise<ArtNetNode[]> {
+  const response = await fetch('/pixels/discover', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ addresses: addressesIn(showStore.getState().show) }),
+  }).catch(() => null);
+  if (!response) throw new Error('The server is away, so the network can’t be asked.');
+  if (!response.ok) throw new Error(await response.text());
+  return ((await response.json()) as { nodes: ArtNetNode[] }).nodes;
 }
 
 /** Allows that pixels are sent to addresses from this machine, now and later. */

@@ -1,6 +1,6 @@
 import { aligned, distributed, type Side } from '../../core/wall/parts';
 import { addLedWall, addPixelString, addScreen } from '../../core/show/edit-wall';
-import { hasWindow, moveOutput, partOf } from '../../core/wall/outputs';
+import { moveOutput, partOf } from '../../core/wall/outputs';
 import type { LedWall, Output, PixelString, ScreenOutput, Show, Wall } from '../../core/document/types';
 import { editShow, showStore } from '../data/show-store';
 import { chooseOutputs, wallSession } from '../data/wall-session';
@@ -108,8 +108,4 @@ export function choosePicture(picture: TestPicture): void {
   showTests(Object.fromEntries(Object.keys(tests).map((id) => [id, picture])));
 }
 
-export const allScreens = (): string[] =>
-  showStore
-    .getState()
-    .show.wall.outputs.filter(hasWindow)
-    .map(({ id }) => id);
+export const allOutputs = (): string[] => showStore.getState().show.wall.outputs.map(({ id }) => id);

@@ -5,15 +5,17 @@ import {
   addStringToWall,
   alignChosen,
   distributeChosen,
-  allScreens,
+  allOutputs,
   toggleTests,
 } from '../actions/wall-actions';
+import { hasWindow } from '../../core/wall/outputs';
 import type { Side } from '../../core/wall/parts';
+import { showStore } from '../data/show-store';
 import { wallSession } from '../data/wall-session';
 import { chosenOutputs } from './at-hand';
 import type { Command } from './command';
 
-const hasScreens = (): boolean => allScreens().length > 0;
+const hasScreens = (): boolean => showStore.getState().show.wall.outputs.some(hasWindow);
 
 const sides: readonly (readonly [Side, string])[] = [
   ['left', 'left edges'],
@@ -52,18 +54,18 @@ export const wallCommands: readonly Command[] = [
   },
   {
     id: 'wall.test-all',
-    label: 'Test picture on all screens',
-    help: 'Shows the test picture on every screen, or takes it away',
+    label: 'Test picture on all outputs',
+    help: 'Shows the test picture on every screen, LED wall and string, or takes it away',
     keys: ['F6'],
     everywhere: true,
-    when: hasScreens,
+    when: () => allOutputs().length > 0,
     isOn: () => Object.keys(wallSession.getState().tests).length > 0,
-    run: () => toggleTests(allScreens()),
+    run: () => toggleTests(allOutputs()),
   },
   {
     id: 'wall.test-chosen',
-    label: 'Test picture on the chosen screens',
-    help: 'Shows the test picture on the chosen screens, or takes it away',
+    label: 'Test picture on the chosen outputs',
+    help: 'Shows the test picture on the chosen outputs, or takes it away',
     keys: ['Shift+F6'],
     when: () => chosenOutputs().length > 0,
     run: () => toggleTests(chosenOutputs()),

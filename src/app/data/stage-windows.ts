@@ -8,6 +8,8 @@ interface OpenStage {
   /** Pixels. */
   width: number;
   height: number;
+  /** Refreshes a second of its display; null: not known yet. */
+  hertz: number | null;
 }
 
 /** Stage windows that are open, by the id of their output in the engine. */
@@ -18,6 +20,11 @@ export const setStage = (id: string, stage: OpenStage | null): void =>
     void gone;
     return { open: stage ? { ...rest, [id]: stage } : rest };
   });
+
+export function setHertz(id: string, hertz: number | null): void {
+  const stage = stageStore.getState().open[id];
+  if (stage && stage.hertz !== hertz) setStage(id, { ...stage, hertz });
+}
 
 /** Which screen of the wall a stage page was opened for. */
 export const screenIn = (stage: Window): string | null =>

@@ -19,6 +19,24 @@ const size = (): { width: number; height: number } => ({
   height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
 });
 
+/** Frames that the refresh rate of the display is told from. */
+const countedFrames = 90;
+let hertz: number | null = null;
+{
+  const times: number[] = [];
+  const count = (now: number): void => {
+    times.push(now);
+    if (times.length <= countedFrames) {
+      requestAnimationFrame(count);
+      return;
+    }
+    const gaps = times.slice(1).map((time, k) => time - times[k]);
+    // Frames that were late say nothing of the display.
+    hertz = Math.round(1000 / gaps.sort((a, b) => a - b)[Math.floor(gaps.length / 4)]);
+  };
+  requestAnimationFrame(count);
+}
+
 const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
   makeCanvas() {
@@ -38,6 +56,7 @@ const page: Required<StagePage>['pyrvelStage'] = {
   onSize(listener) {
     tellSize = listener;
   },
+  hertz: () => hertz,
 };
 (window as Window & StagePage).pyrvelStage = page;
 

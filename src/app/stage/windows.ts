@@ -1,4 +1,4 @@
-import { screenIn, setStage } from '../data/stage-windows';
+import { screenIn, setHertz, setStage } from '../data/stage-windows';
 import type { EngineClient } from '../engine/client';
 import { engine } from '../engine/client';
 import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
@@ -21,6 +21,8 @@ export interface StagePage {
     /** The newest canvas has a picture, in that share of its bitmap. */
     settle(share: readonly [number, number]): void;
     onSize(listener: (width: number, height: number) => void): void;
+    /** Refreshes a second of the display it is on; null: not known yet. */
+    hertz(): number | null;
   };
 }
 
@@ -42,14 +44,14 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
     make() {
       if (stage.closed || !stage.pyrvelStage) return null;
       const { canvas, width, height } = stage.pyrvelStage.makeCanvas();
-      queueMicrotask(() => setStage(id, { window: stage, screen, width, height }));
+      queueMicrotask(() => setStage(id, { window: stage, screen, width, height, hertz: page.hertz() }));
       return { canvas: canvas.transferControlToOffscreen(), width, height };
     },
   });
   known.set(stage, { page: page.page, output: id });
   page.onSize((width, height) => {
     client.resizeOutput(id, width, height);
-    setStage(id, { window: stage, screen, width, height });
+    setStage(id, { window: stage, screen, width, height, hertz: page.hertz() });
   });
   listenToKeys(stage);
   listenToCommandKeys(stage, true);
@@ -74,6 +76,7 @@ export function welcomeStages(): void {
   setInterval(() => {
     for (const [stage, { output }] of known) {
       if (stage.closed) forget(stage, output, client);
+      else setHertz(output, (stage as Window & StagePage).pyrvelStage?.hertz() ?? null);
     }
   }, 1000);
   // Stage windows that were open before a reload hear this and announce themselves.

@@ -1,7 +1,14 @@
+import { Download } from 'lucide-react';
 import type { Output, Wall } from '../../core/document/types';
 import { surfaceOf } from '../../core/wall/room';
+import { wallTable } from '../../core/wall/wall-table';
+import { hangFromMvr } from '../../core/show/edit-wall';
 import { editOutput, editWall } from '../actions/wall-actions';
-import { useShow } from '../data/show-store';
+import { editShow, useShow } from '../data/show-store';
+import { chooseOutputs } from '../data/wall-session';
+import { say } from '../parts/notices';
+import { saveAs } from '../parts/save-as';
+import { FileButton } from './file-button';
 import { FileRow } from '../editor/controls/file-row';
 import { liveStore } from '../engine/live';
 import { Numbers, Section, type Form } from './inspector-parts';
@@ -105,7 +112,8 @@ function Arrivals() {
 
 /** The room itself: its venue, where somebody sits, and what arrives over the network. */
 export function RoomInspector() {
-  const { venue, seat } = useShow((show) => show.wall);
+  const show = useShow((now) => now);
+  const { venue, seat } = show.wall;
   return (
     <div className="flex flex-col gap-0.5 px-3 pt-2 pb-4" data-testid="room-inspector">
       <p className="quiet pb-2">
@@ -132,6 +140,35 @@ export function RoomInspector() {
         </p>
       </Section>
       <Arrivals />
+      <Section title="Rig">
+        <div className="flex items-center gap-1">
+          <FileButton
+            label="From MVR …"
+            title="Hangs the screens and pixel fixtures of a rig (MVR with GDTF) where they hang there"
+            accept=".mvr"
+            testId="mvr-file"
+            read={async (chosen) => {
+              const { readMvr } = await import('../../core/wall/mvr');
+              const content = readMvr(new Uint8Array(await chosen.arrayBuffer()));
+              const count = content.screens.length + content.strings.length;
+              if (!count) throw new Error(`it has no screens or pixels. ${content.notes.join(' ')}`);
+              chooseOutputs(editShow((show) => hangFromMvr(show, content)) ?? []);
+              say({
+                tone: content.notes.length ? 'warning' : 'info',
+                text: `${count} outputs hang as in ${chosen.name}. ${content.notes.join(' ')}`,
+              });
+            }}
+          />
+          <button
+            type="button"
+            className="tool"
+            title="All outputs as a table: parts, sizes, addresses and places in the room"
+            onClick={() => saveAs(new Blob([wallTable(show)], { type: 'text/csv' }), 'wall.csv')}
+          >
+            <Download size={13} /> CSV
+          </button>
+        </div>
+      </Section>
     </div>
   );
 }

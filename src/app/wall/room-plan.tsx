@@ -1,9 +1,8 @@
-import clsx from 'clsx';
 import { Armchair, BetweenVerticalStart, Boxes, Square } from 'lucide-react';
 import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import type { Output } from '../../core/document/types';
-import { moved, orbitOf, viewOf, type Orbit } from '../../core/wall/orbit';
-import { onSurface, seenInRoom, surfaceOf, type Vec3 } from '../../core/wall/room';
+import { moved, orbitFor, viewOf, type Orbit } from '../../core/wall/orbit';
+import { onSurface, seenInRoom, surfaceOf } from '../../core/wall/room';
 import { useShow } from '../data/show-store';
 import { chooseOutputs, wallSession } from '../data/wall-session';
 import { EngineCanvas } from '../engine/engine-canvas';
@@ -15,36 +14,11 @@ const keyDegrees = 5;
 const keyNearer = 1.15;
 
 const presets = [
-  ['Front', Square],
-  ['Seat', Armchair],
-  ['Side', BetweenVerticalStart],
-  ['Above', Boxes],
+  ['front', 'Front', Square],
+  ['seat', 'Seat', Armchair],
+  ['side', 'Side', BetweenVerticalStart],
+  ['above', 'Above', Boxes],
 ] as const;
-type Preset = (typeof presets)[number][0];
-
-/** From where all that hangs is seen well. */
-function orbitFor(preset: Preset, outputs: readonly Output[], canvas: Size, seat: Vec3): Orbit {
-  const surfaces = outputs.map((output) => surfaceOf(output, canvas));
-  const reach = (axis: number, side: 1 | -1): number =>
-    surfaces.length
-      ? side *
-        Math.max(
-          ...surfaces.map(({ at, width, height }) => side * at[axis] + (axis === 1 ? height : width) / 2),
-        )
-      : side + (axis === 1 ? 1.5 : 0);
-  const target: Vec3 = [(reach(0, 1) + reach(0, -1)) / 2, (reach(1, 1) + Math.max(0, reach(1, -1))) / 2, 0.5];
-  const wide = Math.max(reach(0, 1) - reach(0, -1), (reach(1, 1) - reach(1, -1)) * 1.6, 2);
-  switch (preset) {
-    case 'Front':
-      return { around: 0, above: 4, away: wide * 0.95 + 1.5, target };
-    case 'Seat':
-      return orbitOf(seat, [target[0], target[1], 0]);
-    case 'Side':
-      return { around: 52, above: 10, away: wide * 1.05 + 1.5, target: [target[0], target[1] * 0.8, 1.5] };
-    case 'Above':
-      return { around: 0, above: 62, away: wide + 4, target: [target[0], 0.6, 2.5] };
-  }
-}
 
 interface Size {
   width: number;
@@ -65,10 +39,10 @@ function cornersSeen(output: Output, canvas: Size, orbit: Orbit, aspect: number)
 /** The room with all outputs on their surfaces: what their windows show, and what arrived over the network. */
 export function RoomPlan() {
   const canvas = useShow((show) => show.canvas);
-  const { outputs, seat } = useShow((show) => show.wall);
+  const wall = useShow((show) => show.wall);
+  const { outputs } = wall;
   const chosen = wallSession((s) => s.chosen);
-  const place = seat as unknown as Vec3;
-  const [orbit, setOrbit] = useState(() => orbitFor('Front', outputs, canvas, place));
+  const [orbit, setOrbit] = useState(() => orbitFor('front', wall, canvas));
   const source = useMemo(() => ({ type: 'room' as const, view: viewOf(orbit) }), [orbit]);
   const box = useRef<HTMLDivElement>(null);
   const [aspect, setAspect] = useState(16 / 9);
@@ -167,14 +141,14 @@ export function RoomPlan() {
         aria-label="Where you look from"
         className="absolute top-2 left-2 flex rounded bg-base-100/80"
       >
-        {presets.map(([preset, Icon]) => (
+        {presets.map(([preset, name, Icon]) => (
           <button
             key={preset}
             type="button"
-            className={clsx('tool gap-1')}
-            onClick={() => setOrbit(orbitFor(preset, outputs, canvas, place))}
+            className="tool gap-1"
+            onClick={() => setOrbit(orbitFor(preset, wall, canvas))}
           >
-            <Icon size={14} /> {preset}
+            <Icon size={14} /> {name}
           </button>
         ))}
       </div>

@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { readTable } from '../../core/table';
 import { addressesOf } from '../../core/wall/pixels/datagrams';
-import { patchOf, pixelCount } from '../../core/wall/pixels/pixels';
+import { patchOf, pixelCount, pixelOrders } from '../../core/wall/pixels/pixels';
 import type { PixelString } from '../../core/document/types';
 import { layOnOutlines, layString } from '../../core/show/edit-wall';
 import { partOf } from '../../core/wall/outputs';
@@ -13,10 +13,10 @@ import { say } from '../parts/notices';
 import { type Form, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
 import { FileButton } from './file-button';
 import { NameRow } from './output-rows';
+import { NodeSearch } from './node-search';
 import { RoomSection } from './room-inspector';
 
 export const protocolNames = { none: 'not sent', artnet: 'Art-Net', sacn: 'sACN', ddp: 'DDP' } as const;
-const orders = ['RGB', 'RBG', 'GRB', 'GBR', 'BRG', 'BGR', 'RGBW', 'GRBW', 'WRGB'] as const;
 const whole = Math.round;
 const isAddress = (text: string): boolean =>
   text === '' ||
@@ -274,6 +274,16 @@ function SendSection({ output }: { output: PixelString }) {
               }}
             />
           </Row>
+          {send.protocol === 'artnet' && (
+            <NodeSearch
+              choose={(node) =>
+                edit((one) => {
+                  Object.assign(one.send, { address: node.address, simulated: false });
+                  if (node.universes.length) one.send.universe = node.universes[0];
+                })
+              }
+            />
+          )}
           {hasUniverses && (
             <>
               <Numbers<PixelString>
@@ -363,7 +373,7 @@ export function StringInspector({ output }: { output: PixelString }) {
             label="Order of the channels"
             className="min-w-0 flex-1"
             value={output.order}
-            options={orders.map((order): [string, string] => [order, order])}
+            options={pixelOrders.map((order): [string, string] => [order, order])}
             onChange={(v) => edit((one) => (one.order = v as typeof one.order))}
           />
           <SelectField

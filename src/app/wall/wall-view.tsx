@@ -23,6 +23,7 @@ import { SelectField } from '../parts/field';
 import { dropFocus } from '../parts/live-button';
 import { useStage } from '../data/stage-windows';
 import { CanvasPlan } from './canvas-plan';
+import { DisplayChoice } from './display-choice';
 import { pixelCount } from '../../core/wall/pixels/pixels';
 import { protocolNames, StringInspector } from './string-inspector';
 import { LedInspector } from './led-inspector';
@@ -87,33 +88,33 @@ function OutputRow({ output }: { output: Output }) {
           {output.type === 'string'
             ? stringState(output)
             : open
-              ? `open · ${open.width} x ${open.height}`
+              ? `open · ${open.width} x ${open.height}${open.hertz ? ` · ${open.hertz} Hz` : ''}`
               : 'closed'}
           {test ? ` · ${pictureNames[test].toLowerCase()}` : ''}
         </span>
       </button>
-      {output.type !== 'string' && (
-        <>
-          <button
-            type="button"
-            className={clsx('tool', test && 'text-primary')}
-            aria-label={`Test picture on ${output.name}`}
-            aria-pressed={test !== undefined}
-            title="Test picture on this screen"
-            onClick={() => toggleTests([output.id])}
-          >
-            <Grid3x3 size={14} />
-          </button>
-          <button
-            type="button"
-            className={clsx('tool', open && 'text-primary')}
-            aria-label={`Open ${output.name}`}
-            title={open ? 'Brings its window to the front' : 'Opens its window; F there fills the display'}
-            onClick={() => openScreen(output.id)}
-          >
-            <ExternalLink size={14} />
-          </button>
-        </>
+      <button
+        type="button"
+        className={clsx('tool', test && 'text-primary')}
+        aria-label={`Test picture on ${output.name}`}
+        aria-pressed={test !== undefined}
+        title="Test picture on this output"
+        onClick={() => toggleTests([output.id])}
+      >
+        <Grid3x3 size={14} />
+      </button>
+      {output.type === 'string' ? (
+        <span className="w-8" />
+      ) : (
+        <button
+          type="button"
+          className={clsx('tool', open && 'text-primary')}
+          aria-label={`Open ${output.name}`}
+          title={open ? 'Brings its window to the front' : 'Opens its window; F there fills the display'}
+          onClick={() => openScreen(output.id)}
+        >
+          <ExternalLink size={14} />
+        </button>
       )}
     </li>
   );
@@ -175,6 +176,7 @@ function OutputList() {
           ))}
         </ul>
       )}
+      <DisplayChoice />
       {outputs.length > 0 && (
         <div className="flex flex-col gap-1.5 border-t edge p-2">
           <div className="flex items-center gap-1.5">

@@ -1,8 +1,9 @@
 import type { LedWall, Output, PixelString, Show } from '../document/types';
 import { gridOfTiles, mostTiles, rasterFor, rasterPlaces, tileBox, tilesFromOutlines } from '../wall/led';
+import type { MvrContent } from '../wall/mvr';
 import type { DrawnOutline } from '../wall/outlines';
 import { boxOfPoints, type Box } from '../wall/parts';
-import { patchOf } from '../wall/pixels/pixels';
+import { patchOf, pixelOrders } from '../wall/pixels/pixels';
 import { noBlend, plainColour } from '../wall/screens';
 import { flatWarp } from '../wall/warp';
 import { freeId, freeName } from './create';
@@ -102,6 +103,66 @@ export const addPixelString = (show: Show): string =>
       },
     };
   });
+
+/**
+ * Adds what a rig holds, hung where it hung; on the canvas everything lies as it is seen from the front, in the middle eight tenths. Strings
+ * are simulated until somebody says where they go. Gives the ids.
+ */
+export function hangFromMvr(show: Show, { screens, strings }: MvrContent): string[] {
+  const { canvas } = show;
+  const box = boxOfPoints(
+    [...screens, ...strings].flatMap(({ at: [x, y], width }): [number, number][] => [
+      [x - width / 2, -y - width / 3],
+      [x + width / 2, -y + width / 3],
+    ]),
+  );
+  const scale = Math.min(
+    (0.8 * canvas.width) / Math.max(box.width, 0.01),
+    (0.8 * canvas.height) / Math.max(box.height, 0.01),
+  );
+  const place = (x: number, y: number): [number, number] => [
+    Math.round(canvas.width / 2 + (x - box.x - box.width / 2) * scale),
+    Math.round(canvas.height / 2 + (-y - box.y - box.height / 2) * scale),
+  ];
+  const added: string[] = [];
+  const last = <T extends Output>(id: string): T => show.wall.outputs.find((output) => output.id === id) as T;
+  const named = (id: string, name: string): void => {
+    const others = show.wall.outputs.filter((output) => output.id !== id).map((output) => output.name);
+    last(id).name = freeName(name.slice(0, 120), others);
+    added.push(id);
+  };
+  for (const { name, at, turn, width } of screens) {
+    const id = addScreen(show);
+    const [x, y] = place(at[0], at[1]);
+    const [w, h] = [
+      Math.max(8, Math.round(width * scale)),
+      Math.max(8, Math.round((width * scale * 9) / 16)),
+    ];
+    Object.assign(last(id), {
+      part: { x: x - Math.round(w / 2), y: y - Math.round(h / 2), width: w, height: h, turn: 0 },
+      room: { at: [...at], turn: [...turn], width },
+    });
+    named(id, name);
+  }
+  for (const { name, at, turn, width, pixels, order, universe, channel } of strings) {
+    const id = addPixelString(show);
+    const string = last<PixelString>(id);
+    const [x, y] = place(at[0], at[1]);
+    const reach = Math.max(4, (width * scale) / 2);
+    Object.assign(string, {
+      points: [
+        [Math.round(x - reach), y],
+        [Math.round(x + reach), y],
+      ],
+      pixels,
+      order: pixelOrders.find((known) => known === order) ?? 'RGB',
+      room: { at: [...at], turn: [...turn], width: Math.max(0.01, width) },
+    });
+    Object.assign(string.send, { protocol: 'sacn', simulated: true, universe, channel });
+    named(id, name);
+  }
+  return added;
+}
 
 /** Lays the tiles of a wall out anew. The raster is packed by its rule again, and grows where it has to. */
 export function layOutTiles(

@@ -1,4 +1,5 @@
-import type { RoomView, Vec3 } from './room';
+import type { Wall } from '../document/types';
+import { surfaceOf, type RoomView, type Vec3 } from './room';
 
 /** Where somebody looks from who goes round a place: degrees round it and above it, and metres away. */
 export interface Orbit {
@@ -42,4 +43,36 @@ export function moved(orbit: Orbit, { turn = 0, lift = 0, nearer = 1 }): Orbit {
     above: Math.min(89, Math.max(-5, orbit.above + lift)),
     away: Math.min(80, Math.max(0.5, orbit.away / nearer)),
   };
+}
+
+export type RoomPreset = 'front' | 'seat' | 'side' | 'above';
+
+/** From where all that hangs is seen well: from the front, from the seat, from the side or from above. */
+export function orbitFor(
+  preset: RoomPreset,
+  { outputs, seat }: Wall,
+  canvas: { width: number; height: number },
+): Orbit {
+  const surfaces = outputs.map((output) => surfaceOf(output, canvas));
+  const ends = (axis: 0 | 1): [number, number] => {
+    const half = axis ? 'height' : 'width';
+    if (!surfaces.length) return axis ? [0.5, 2.5] : [-1, 1];
+    return [
+      Math.min(...surfaces.map((surface) => surface.at[axis] - surface[half] / 2)),
+      Math.max(...surfaces.map((surface) => surface.at[axis] + surface[half] / 2)),
+    ];
+  };
+  const [[left, right], [low, high]] = [ends(0), ends(1)];
+  const [x, y] = [(left + right) / 2, (high + Math.max(0, low)) / 2];
+  const wide = Math.max(right - left, (high - low) * 1.6, 2);
+  switch (preset) {
+    case 'front':
+      return { around: 0, above: 4, away: wide * 0.95 + 1.5, target: [x, y, 0.5] };
+    case 'seat':
+      return orbitOf(seat as unknown as Vec3, [x, y, 0]);
+    case 'side':
+      return { around: 52, above: 10, away: wide * 1.05 + 1.5, target: [x, y * 0.8, 1.5] };
+    case 'above':
+      return { around: 0, above: 62, away: wide + 4, target: [x, 0.6, 2.5] };
+  }
 }

@@ -1,5 +1,5 @@
-import { XMLParser } from 'fast-xml-parser';
 import { SVGPathData, type SVGCommand } from 'svg-pathdata';
+import { readXml, type XmlNode } from './xml';
 
 /** A drawing that can't be read: the message says why. */
 export class OutlineError extends Error {
@@ -14,12 +14,6 @@ export interface DrawnOutline {
 
 /** a, b, c, d, e and f of an affine map, as SVG writes them. */
 type Matrix = readonly [number, number, number, number, number, number];
-
-interface XmlNode {
-  name: string;
-  attributes: Readonly<Record<string, string>>;
-  children: XmlNode[];
-}
 
 /** Most outlines and corners that are read. */
 const mostOutlines = 20000;
@@ -154,23 +148,6 @@ function pathOf({ name, attributes }: XmlNode): string | null {
 /** Elements that are there to be used by others, and are not drawn where they stand. */
 const unseen = new Set(['defs', 'symbol', 'clipPath', 'mask', 'marker', 'pattern']);
 
-type Parsed = Record<string, unknown>;
-
-/** What the parser gives for an element, in order. */
-function asNodes(parsed: unknown): XmlNode[] {
-  return (Array.isArray(parsed) ? (parsed as Parsed[]) : []).flatMap((entry) => {
-    const name = Object.keys(entry).find((key) => key !== ':@');
-    if (!name || name.startsWith('#') || name.startsWith('?')) return [];
-    return [
-      {
-        name: name.replace(/^.*:/, ''),
-        attributes: (entry[':@'] ?? {}) as Record<string, string>,
-        children: asNodes(entry[name]),
-      },
-    ];
-  });
-}
-
 /** Without a corner that repeats the one before. */
 function cleaned({ points, closed }: DrawnOutline): DrawnOutline {
   const kept = points.filter(
@@ -189,14 +166,7 @@ function cleaned({ points, closed }: DrawnOutline): DrawnOutline {
 export function readOutlines(svg: string): DrawnOutline[] {
   let nodes: XmlNode[];
   try {
-    nodes = asNodes(
-      new XMLParser({
-        ignoreAttributes: false,
-        attributeNamePrefix: '',
-        preserveOrder: true,
-        processEntities: false,
-      }).parse(svg),
-    );
+    nodes = readXml(svg);
   } catch (error) {
     throw new OutlineError(`It is no SVG drawing (${(error as Error).message}).`);
   }

@@ -53,7 +53,7 @@ describe('outputs', () => {
     frozen: boolean,
     draw: Draw,
     stateOf: StateOf = () => String(states++),
-  ): void => outputs.paint(on, use, frozen, draw, stateOf);
+  ): void => outputs.paint(on, use, () => frozen, draw, stateOf);
 
   beforeEach(() => {
     told = [];

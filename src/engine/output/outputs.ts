@@ -74,11 +74,17 @@ export class Outputs {
     return size;
   }
 
-  /** Paints all of that use. `frozen`: outputs that have a picture keep it. */
-  paint(gpu: Gpu, use: OutputSpec['use'], frozen: boolean, draw: Draw, stateOf: StateOf): void {
+  /** Paints all of that use. `isFrozen`: whether an output that has a picture keeps it. */
+  paint(
+    gpu: Gpu,
+    use: OutputSpec['use'],
+    isFrozen: (output: Readonly<OutputSpec>) => boolean,
+    draw: Draw,
+    stateOf: StateOf,
+  ): void {
     const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
-      if (output.use !== use || (frozen && output.painted)) continue;
+      if (output.use !== use || (output.painted && isFrozen(output))) continue;
       const state = stateOf(output);
       // What stands still is neither drawn nor put together by the browser once more.
       if (output.painted && state === output.state) continue;

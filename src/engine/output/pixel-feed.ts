@@ -1,10 +1,12 @@
 import type { PixelString, Show, Wall } from '../../core/document/types';
 import { nodeOf, PixelPackets, writeDatagrams, type Datagram } from '../../core/wall/pixels/datagrams';
+import { bytesOfPixel, packPixels, pixelCount } from '../../core/wall/pixels/pixels';
+import { testPixels } from '../../core/wall/pixels/test-pixels';
 import { PixelReceiver } from '../../core/wall/pixels/receive';
 import type { Gpu } from '../gpu/gpu';
-import type { PixelReport } from '../protocol/protocol';
+import type { PixelReport, TestPicture } from '../protocol/protocol';
 import type { PixelLink } from './pixel-link';
-import { PixelStrings, type PackedString } from './pixel-strings';
+import { PixelStrings } from './pixel-strings';
 import type { Presented } from './presenter';
 
 /** Milliseconds by which a frame may come early and still count as due: display frames are not exact. */
@@ -13,6 +15,16 @@ const earlyMs = 3;
 const leaveMs = 1000;
 
 const thisMachine = '127.0.0.1';
+
+/** How strings are fed. */
+interface Feeding {
+  /** The last pixels are sent again, as nodes take silence for a fault. */
+  isFrozen: boolean;
+  /** Somebody looks at the room. */
+  inRoom: boolean;
+  /** Test pictures by output. */
+  tests: Readonly<Record<string, TestPicture>>;
+}
 
 /** What outlives a graphics context: numbers of packets, the connection, and what came back. */
 export class PixelTraffic {
@@ -37,7 +49,9 @@ export class PixelTraffic {
 export class PixelFeed {
   private readonly strings: PixelStrings;
   private readonly fedAt = new Map<string, number>();
-  private packed = new Map<string, PackedString>();
+  /** What was last read of each string, and the amperes it is estimated to draw. */
+  private pixels = new Map<string, Float32Array>();
+  private readonly amperes = new Map<string, number>();
   private list: {
     wall: Wall;
     inRoom: boolean;
@@ -69,9 +83,9 @@ export class PixelFeed {
   /** Whether any string of a show is fed. */
   isFed = (show: Show, inRoom: boolean): boolean => this.fed(show, inRoom).length > 0;
 
-  /** Feeds what is due of what is on air. `isFrozen`: the last pixels are sent again, as nodes take silence for a fault. */
-  feed(now: number, show: Show, presented: Presented, isFrozen: boolean, inRoom: boolean): void {
-    const strings = this.fed(show, inRoom);
+  /** Feeds what is due of what is on air. */
+  feed(now: number, show: Show, presented: Presented, how: Feeding): void {
+    const strings = this.fed(show, how.inRoom);
     this.traffic.link.listen(this.list!.nodes);
     const due = strings.filter(
       ({ id, send }) => now - (this.fedAt.get(id) ?? -Infinity) >= 1000 / send.rate - earlyMs,
@@ -81,34 +95,34 @@ export class PixelFeed {
       return;
     }
     for (const { id } of due) this.fedAt.set(id, now);
-    const ids = new Set(due.map(({ id }) => id));
-    if (isFrozen && due.every(({ id }) => this.packed.has(id))) {
-      this.send(
-        [...this.packed.values()].filter(({ string }) => ids.has(string.id)),
-        now,
-      );
+    if (how.isFrozen && due.every(({ id }) => this.pixels.has(id))) {
+      this.send(due, how.tests, now);
       return;
     }
     void this.strings.read(strings, presented, show.canvas).then(
-      (packed) => {
-        if (!packed) return;
-        this.packed = new Map(packed.map((one) => [one.string.id, one]));
-        this.send(
-          packed.filter(({ string }) => ids.has(string.id)),
-          performance.now(),
-        );
+      (pixels) => {
+        if (!pixels) return;
+        this.pixels = new Map(strings.map(({ id }, k) => [id, pixels[k]]));
+        this.send(due, how.tests, performance.now());
       },
       // The context was lost: the next one reads again.
       () => undefined,
     );
   }
 
-  private send(packed: readonly PackedString[], now: number): void {
+  private pack(string: PixelString, test: TestPicture | undefined): [PixelString, Uint8Array] {
+    const data = new Uint8Array(pixelCount(string) * bytesOfPixel(string));
+    const pixels = test ? testPixels(test, pixelCount(string)) : this.pixels.get(string.id)!;
+    this.amperes.set(string.id, packPixels(string, pixels, data));
+    return [string, data];
+  }
+
+  private send(due: readonly PixelString[], tests: Feeding['tests'], now: number): void {
     const { traffic } = this;
     const { link, packets } = traffic;
     const datagrams: Datagram[] = [];
     for (const { node, isSimulated, ...datagram } of packets.of(
-      packed.map(({ string, data }) => [string, data] as const),
+      due.map((string) => this.pack(string, tests[string.id])),
     )) {
       if (!isSimulated) datagrams.push(datagram);
       const port = link.ports[node];
@@ -127,7 +141,7 @@ export class PixelFeed {
       isConnected: link.isOpen,
       packets: sent,
       refused: link.refused,
-      amperes: Object.fromEntries([...this.packed].map(([id, { amperes }]) => [id, amperes])),
+      amperes: Object.fromEntries(this.amperes),
       received: this.list?.inRoom
         ? Object.fromEntries(
             this.list.strings.map((string) => [string.id, receiver.countOf(nodeOf(string), string, now)]),

@@ -1,6 +1,6 @@
 import type { Texture } from 'three';
 import type { PixelString } from '../../core/document/types';
-import { packPixels, pixelCount, pixelPlaces, bytesOfPixel } from '../../core/wall/pixels/pixels';
+import { pixelCount, pixelPlaces } from '../../core/wall/pixels/pixels';
 import type { Gpu } from '../gpu/gpu';
 import { fillPresented, presentedUniforms, seenText, type Presented } from './presenter';
 
@@ -32,13 +32,6 @@ void main() {
   result = vec4(clamp(c / 9.0, 0.0, 1.0), 1.0);
 }`;
 
-/** The bytes of a string, and the amperes it is estimated to draw. */
-export interface PackedString {
-  string: PixelString;
-  data: Uint8Array;
-  amperes: number;
-}
-
 /** Reads the pixels of strings out of the picture that is on air: all of them in one pass into one small texture, which arrives without a wait. */
 export class PixelStrings {
   private readonly uniforms = {
@@ -55,14 +48,14 @@ export class PixelStrings {
   }
 
   /**
-   * Gives the packed strings once they were read; null while an earlier reading is under way. Pixels are laid out again when
+   * Gives the pixels of each string (red, green, blue and alpha, 0..1) once they were read; null while an earlier reading is under way. Pixels are laid out again when
    * `strings` or `canvas` is another object than before.
    */
   async read(
     strings: readonly PixelString[],
     presented: Presented,
     canvas: { width: number; height: number },
-  ): Promise<PackedString[] | null> {
+  ): Promise<Float32Array[] | null> {
     if (this.isReading || strings.length === 0) return null;
     const { gpu, uniforms } = this;
     const { texture, rows } = this.lay(strings, canvas);
@@ -80,11 +73,9 @@ export class PixelStrings {
     }
     let at = 0;
     return strings.map((string) => {
-      const count = pixelCount(string);
-      const data = new Uint8Array(count * bytesOfPixel(string));
-      const amperes = packPixels(string, rgba.subarray(4 * at, 4 * (at + count)), data);
-      at += count;
-      return { string, data, amperes };
+      const start = 4 * at;
+      at += pixelCount(string);
+      return rgba.subarray(start, 4 * at);
     });
   }
 

@@ -1,5 +1,18 @@
 import type { PixelString } from '../../document/types';
 
+/** Orders in which nodes expect the channels of a pixel. */
+export const pixelOrders: readonly PixelString['order'][] = [
+  'RGB',
+  'RBG',
+  'GRB',
+  'GBR',
+  'BRG',
+  'BGR',
+  'RGBW',
+  'GRBW',
+  'WRGB',
+];
+
 /** Channels of DMX512 in a universe. */
 export const universeChannels = 512;
 
