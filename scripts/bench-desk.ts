@@ -1,11 +1,13 @@
+import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { By, type WebDriver } from 'selenium-webdriver';
 import { rendererName, startBrowser } from '../bin/browser';
 import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
+import { addPixelString } from '../src/core/show/edit-wall';
 import { writeShow } from '../src/core/show/validate';
-import type { Scene, Show } from '../src/core/document/types';
+import type { PixelString, Scene, Show } from '../src/core/document/types';
 import { median } from '../src/engine/bench/measure';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
@@ -22,6 +24,9 @@ const plain = 'Reed Fan';
 /** The scene that plays while pointer events are timed: the heaviest. */
 const heavy = 'Hedge Flight';
 
+/** The scene whose outputs are counted. */
+const shared = 'Pollen Drift';
+
 /** Figures of the desk: real pages in headless Chromium. */
 type DeskFigure =
   | 'exactFrame'
@@ -31,7 +36,9 @@ type DeskFigure =
   | 'emptyDesk'
   | 'inputLatency'
   | 'panLatency'
-  | 'stageKept';
+  | 'stageKept'
+  | 'pixelJitter'
+  | 'secondOutput';
 
 /** A value that was measured, and what was measured on the way. */
 type Tell = (name: string, value: number, about: string) => void;
@@ -170,7 +177,7 @@ class Window {
   }
 }
 
-/** The engine without a desk, at 480x270. */
+/** The engine without a desk, at 480x270, or at the size of the canvas. */
 class Alone {
   private constructor(
     private readonly window: Window,
@@ -190,12 +197,14 @@ class Alone {
   }
 
   /** Frames a second of a scene, no more than a display shows. */
-  async rate(scene: Scene): Promise<number> {
+  async rate(scene: Scene, isWhole: boolean): Promise<number> {
     const { driver } = this.window;
-    await driver.executeScript('window.pyrvelBench.open(arguments[0], arguments[1])', scene.name, {
-      ...this.show,
-      scenes: [scene],
-    });
+    await driver.executeScript(
+      'window.pyrvelBench.open(arguments[0], arguments[1], arguments[2])',
+      scene.name,
+      { ...this.show, scenes: [scene] },
+      isWhole ? { canvas: this.show.canvas } : {},
+    );
     const time = (frames: number): Promise<number> =>
       driver.executeScript('return window.pyrvelBench.time(arguments[0])', frames);
     await time(1);
@@ -204,6 +213,55 @@ class Alone {
     for (let round = 0; round < 3; round++) times.push(await time(frames));
     return Math.min(displayRate, 1000 / median(times));
   }
+
+  /** What a second screen of 1280x720 costs, as a share of the scene at that size. */
+  async secondOutput(name: string): Promise<[number, string]> {
+    const { driver } = this.window;
+    const scene = this.show.scenes.find((one) => one.name === name)!;
+    const times: [number[], number[], number[]] = [[], [], []];
+    for (let round = 0; round < 5; round++)
+      for (const screens of [0, 1, 2] as const) {
+        await driver.executeScript(
+          'window.pyrvelBench.open(arguments[0], arguments[1], arguments[2])',
+          name,
+          { ...this.show, scenes: [scene] },
+          { canvas: { width: 1280, height: 720 }, screens },
+        );
+        times[screens].push(await driver.executeScript<number>('return window.pyrvelBench.time(6)'));
+      }
+    const [none, one, two] = times.map(median);
+    return [
+      median(times[0].map((ms, k) => (times[2][k] - times[1][k]) / ms)),
+      `${none.toFixed(0)} ms without a screen, ${one.toFixed(0)} with one, ${two.toFixed(0)} with two`,
+    ];
+  }
+}
+
+/** Milliseconds, at the 95th percentile, by which pixels of a string leave earlier or later than evenly, while the patch is dragged. */
+async function pixelJitter(window: Window): Promise<[number, string]> {
+  const show = makeShow(catalogue, 'Even Pixels');
+  show.canvas = { width: 320, height: 180, fps: 60 };
+  addPixelString(show);
+  const string = show.wall.outputs[0] as PixelString;
+  Object.assign(string.send, { protocol: 'artnet', address: '127.0.0.88', rate: 60 });
+  const node = createSocket('udp4');
+  const times: number[] = [];
+  node.on('message', () => times.push(performance.now()));
+  node.bind(6454, '127.0.0.88');
+  await window.bringShow(show);
+  await window.rate();
+  times.length = 0;
+  await window.drag('.react-flow__pane', 0, 100);
+  node.close();
+  const gaps = times.slice(1).map((time, k) => time - times[k]);
+  const usual = median(gaps);
+  return [
+    percentile(
+      gaps.map((gap) => Math.abs(gap - usual)),
+      0.95,
+    ),
+    `a packet each ${usual.toFixed(1)} ms, ${gaps.length} of them`,
+  ];
 }
 
 /**
@@ -222,12 +280,12 @@ async function share(
   const rates: number[] = [];
   for (const scene of scenes) {
     await window.setHidden(true);
-    const before = await alone.rate(scene);
+    const before = await alone.rate(scene, figure === 'stageShare');
     await window.setHidden(false);
     await go(scene.name);
     const rate = await window.rate();
     await window.setHidden(true);
-    const most = (before + (await alone.rate(scene))) / 2;
+    const most = (before + (await alone.rate(scene, figure === 'stageShare'))) / 2;
     await window.setHidden(false);
     rates.push(rate);
     shares.push(rate / most);
@@ -304,14 +362,26 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   const wants = (figure: DeskFigure): boolean => isWanted(figure);
   if (wants('exactFrame')) tell('exactFrame', ...(await exactFrame(whole)));
   const onDesk = (
-    ['deskShare', 'playShare', 'stageShare', 'emptyDesk', 'inputLatency', 'panLatency', 'stageKept'] as const
+    [
+      'deskShare',
+      'playShare',
+      'stageShare',
+      'emptyDesk',
+      'inputLatency',
+      'panLatency',
+      'stageKept',
+      'pixelJitter',
+      'secondOutput',
+    ] as const
   ).some(wants);
   if (!onDesk) return;
   const { server, address } = await listen(makeApp(), 0);
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
+  const needsAlone = shares.length > 0 || wants('secondOutput');
   const show = { ...whole, name: 'Bench Apiary', fadeSeconds: 0 };
   try {
-    const alone = shares.length ? await Alone.open(address, show) : null;
+    const alone = needsAlone ? await Alone.open(address, show) : null;
+    if (alone && wants('secondOutput')) tell('secondOutput', ...(await alone.secondOutput(shared)));
     const window = await Window.open(address);
     try {
       if (wants('emptyDesk')) {
@@ -319,6 +389,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
         const rate = await window.rate();
         tell('emptyDesk', rate / displayRate, `${rate.toFixed(1)} frames a second`);
       }
+      if (wants('pixelJitter')) tell('pixelJitter', ...(await pixelJitter(window)));
       await window.bringShow(show);
       if (alone && wants('deskShare'))
         await share(window, 'deskShare', alone, show, (scene) => openScene(window, scene), tell);

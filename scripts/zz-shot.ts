@@ -1,7 +1,8 @@
 import { writeFileSync } from 'node:fs';
 import { Desk } from '../test/desk';
 const desk = await Desk.open();
-const shot = async (n: string) => writeFileSync(`/tmp/shot-${n}.png`, Buffer.from(await desk.driver.takeScreenshot(), 'base64'));
+const shot = async (n: string) =>
+  writeFileSync(`/tmp/shot-${n}.png`, Buffer.from(await desk.driver.takeScreenshot(), 'base64'));
 try {
   await desk.click('[data-show="Night Apiary"] button');
   await desk.find('[data-testid="patch"]');
@@ -9,7 +10,11 @@ try {
   await desk.click('[data-scene="Glass Leaves"]');
   await desk.click('nav a[href="/wall"]');
   await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:last-child');
-  await desk.until('the room', () => desk.seenAt('[data-testid="room"]'), (p) => p.lit > 0.01);
+  await desk.until(
+    'the room',
+    () => desk.seenAt('[data-testid="room"]'),
+    (p) => p.lit > 0.01,
+  );
   await new Promise((r) => setTimeout(r, 6000));
   await shot('room');
   await desk.click('[aria-label="Where you look from"] button:nth-child(2)');
@@ -20,7 +25,11 @@ try {
   await new Promise((r) => setTimeout(r, 4000));
   await shot('room-side');
 } finally {
-  const logs = await desk.driver.manage().logs().get('browser').catch(() => []);
+  const logs = await desk.driver
+    .manage()
+    .logs()
+    .get('browser')
+    .catch(() => []);
   for (const l of logs) console.log(l.message.slice(0, 400));
   await desk.close();
 }

@@ -136,7 +136,8 @@ export class PixelSender {
 
   private send(address: string, port: number, bytes: Uint8Array): void {
     if (!this.socket) {
-      const socket = createSocket('udp4');
+      // Addresses are numbers already: the usual look-up would cost as much as sending.
+      const socket = createSocket({ type: 'udp4', lookup: (host, _options, found) => found(null, host, 4) });
       // A network that is away is no reason to stop: the next packet may arrive.
       socket.on('error', () => undefined);
       socket.bind(() => socket.setBroadcast(true));

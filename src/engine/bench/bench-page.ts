@@ -8,9 +8,10 @@ import { numberCases } from './numbers';
 import { outputByHand, outputEngine } from './output';
 import { Raw } from './raw';
 import { previewsRatio } from './previews';
-import { scenesPage, type GpuState } from './scenes';
+import { scenesPage, type GpuState, type SceneOptions } from './scenes';
 import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
 import { stillEngine } from './still';
+import { sameBytes, stringsByHand, stringsEngine } from './strings';
 import { blurEngine, glowEngine } from './wide';
 
 /** What `npm run bench` calls in this page. */
@@ -19,7 +20,7 @@ export interface BenchPage {
     names: string[];
     run(name: string): Promise<Ratio & { pictures: string[] }>;
     /** Opens a scene of the show by its name, for `--against`. */
-    open(name: string, show: Show): void;
+    open(name: string, show: Show, options?: SceneOptions): void;
     /** Milliseconds a frame of the open workload, over so many frames from the next on. */
     time(frames: number): number;
     state(): GpuState;
@@ -98,6 +99,12 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   sheet1024: () => compare(...same(engines.sheet1024(), sheetByHand(raws.deep)), 9, 1),
   fields4: () => compare(...same(engines.fields4(), fieldsByHand(raws.flat)), rounds, 6),
   outputPass: () => compare(...same(outputEngine(gpu), outputByHand(raws.flat)), rounds, 4),
+  strings100k: () => {
+    const [ours, byHand] = [stringsEngine(gpu), stringsByHand(raws.flat)];
+    sameBytes(ours, byHand);
+    return compare(ours, byHand, rounds, 4);
+  },
+  strings100kMs: () => plainOf([stringsEngine(gpu).workerMs()]),
   cpuCopies: () => {
     const [many, few] = [copiesEngine(gpu, 1000000), copiesEngine(gpu, 10000)];
     cpuTimes(many, 0, 2);

@@ -11,7 +11,7 @@ import { ScreenPainter } from '../output/screen-painter';
 import type { Shown } from './measure';
 import type { Raw } from './raw';
 
-const size = { width: 1280, height: 720 };
+export const size = { width: 1280, height: 720 };
 
 /** A screen that is bent by its corners, masked, blended on two sides and coloured. */
 function projector(): ScreenOutput {
@@ -56,7 +56,7 @@ function projector(): ScreenOutput {
 }
 
 /** A picture with slow and quick changes in every channel, 32 bits. */
-function picture(): Float32Array {
+export function pictureData(): Float32Array {
   const rgba = new Float32Array(4 * size.width * size.height);
   for (let y = 0; y < size.height; y++)
     for (let x = 0; x < size.width; x++)
@@ -70,7 +70,7 @@ function picture(): Float32Array {
 /** The engine's side: one picture on one screen. */
 export function outputEngine(gpu: Gpu): Shown {
   const painter = new ScreenPainter(gpu);
-  const texture: Texture = gpu.dataTexture(picture(), size.width, size.height, true);
+  const texture: Texture = gpu.dataTexture(pictureData(), size.width, size.height, true);
   const screen = projector();
   const shown = { first: plainLook(texture), second: plainLook(gpu.empty), fade: 0, level: 1 };
   const pixel = new Uint8Array(4);
@@ -145,7 +145,7 @@ void main() {
   );
   const { places, pictures, indices } = warpMesh(warp);
   const mesh = raw.vertices(program, { spot: [places, 3], at: [pictures, 2] }, new Uint32Array(indices));
-  const texture = raw.picture(size.width, size.height, picture());
+  const texture = raw.picture(size.width, size.height, pictureData());
   return raw.shown(() => {
     gl.bindFramebuffer(gl.FRAMEBUFFER, null);
     gl.viewport(0, 0, size.width, size.height);

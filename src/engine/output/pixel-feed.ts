@@ -1,6 +1,6 @@
 import type { PixelString, Show, Wall } from '../../core/document/types';
 import { nodeOf, PixelPackets, writeDatagrams, type Datagram } from '../../core/wall/pixels/datagrams';
-import { bytesOfPixel, packPixels, pixelCount } from '../../core/wall/pixels/pixels';
+import { bytesOfPixel, lightOf, packPixels, pixelCount } from '../../core/wall/pixels/pixels';
 import { testPixels } from '../../core/wall/pixels/test-pixels';
 import { PixelReceiver } from '../../core/wall/pixels/receive';
 import type { Gpu } from '../gpu/gpu';
@@ -50,7 +50,7 @@ export class PixelFeed {
   private readonly strings: PixelStrings;
   private readonly fedAt = new Map<string, number>();
   /** What was last read of each string, and the amperes it is estimated to draw. */
-  private pixels = new Map<string, Float32Array>();
+  private light = new Map<string, Float32Array>();
   private readonly amperes = new Map<string, number>();
   private list: {
     wall: Wall;
@@ -95,14 +95,14 @@ export class PixelFeed {
       return;
     }
     for (const { id } of due) this.fedAt.set(id, now);
-    if (how.isFrozen && due.every(({ id }) => this.pixels.has(id))) {
+    if (how.isFrozen && due.every(({ id }) => this.light.has(id))) {
       this.send(due, how.tests, now);
       return;
     }
     void this.strings.read(strings, presented, show.canvas).then(
-      (pixels) => {
-        if (!pixels) return;
-        this.pixels = new Map(strings.map(({ id }, k) => [id, pixels[k]]));
+      (light) => {
+        if (!light) return;
+        this.light = new Map(strings.map(({ id }, k) => [id, light[k]]));
         this.send(due, how.tests, performance.now());
       },
       // The context was lost: the next one reads again.
@@ -112,8 +112,8 @@ export class PixelFeed {
 
   private pack(string: PixelString, test: TestPicture | undefined): [PixelString, Uint8Array] {
     const data = new Uint8Array(pixelCount(string) * bytesOfPixel(string));
-    const pixels = test ? testPixels(test, pixelCount(string)) : this.pixels.get(string.id)!;
-    this.amperes.set(string.id, packPixels(string, pixels, data));
+    const light = test ? lightOf(string, testPixels(test, pixelCount(string))) : this.light.get(string.id)!;
+    this.amperes.set(string.id, packPixels(string, light, data));
     return [string, data];
   }
 

@@ -1,4 +1,4 @@
-import type { Texture } from 'three';
+import type { Texture, WebGLRenderTarget } from 'three';
 import type { PixelString } from '../../core/document/types';
 import { pixelCount, pixelPlaces } from '../../core/wall/pixels/pixels';
 import type { Gpu } from '../gpu/gpu';
@@ -15,6 +15,7 @@ uniform sampler2D places;
 uniform vec4 firstLook;
 uniform vec4 secondLook;
 uniform float fade;
+uniform float aspect;
 out vec4 result;
 ${seenText}
 vec3 at(vec2 place) {
@@ -28,15 +29,31 @@ void main() {
   vec3 c = vec3(0.0);
   // Nine reads, each of which stands for a ninth of the square.
   for (int j = -1; j <= 1; j++)
-    for (int k = -1; k <= 1; k++) c += at(p.xy + vec2(float(k), float(j)) * p.zw);
-  result = vec4(clamp(c / 9.0, 0.0, 1.0), 1.0);
+    for (int k = -1; k <= 1; k++) c += at(p.xy + vec2(float(k), float(j) * aspect) * p.z);
+  result = vec4(pow(clamp(c / 9.0, 0.0, 1.0), vec3(p.w)), 1.0);
 }`;
+
+interface Size {
+  width: number;
+  height: number;
+}
+
+/** Numbers of all pixels, cut into those of each string. */
+export function lightOfEach(strings: readonly PixelString[], rgba: Float32Array): Float32Array[] {
+  let at = 0;
+  return strings.map((string) => {
+    const start = 4 * at;
+    at += pixelCount(string);
+    return rgba.subarray(start, 4 * at);
+  });
+}
 
 /** Reads the pixels of strings out of the picture that is on air: all of them in one pass into one small texture, which arrives without a wait. */
 export class PixelStrings {
   private readonly uniforms = {
     ...presentedUniforms(),
     places: { value: null as Texture | null },
+    aspect: { value: 1 },
   };
   private readonly material;
   private laid: { strings: readonly PixelString[]; canvas: object; texture: Texture; rows: number } | null =
@@ -48,42 +65,43 @@ export class PixelStrings {
   }
 
   /**
-   * Gives the pixels of each string (red, green, blue and alpha, 0..1) once they were read; null while an earlier reading is under way. Pixels are laid out again when
-   * `strings` or `canvas` is another object than before.
+   * Gives the light of the pixels of each string (red, green, blue and alpha, 0..1) once they were read; null while an earlier reading is
+   * under way.
    */
   async read(
     strings: readonly PixelString[],
     presented: Presented,
-    canvas: { width: number; height: number },
+    canvas: Size,
   ): Promise<Float32Array[] | null> {
     if (this.isReading || strings.length === 0) return null;
+    this.isReading = true;
+    let target: WebGLRenderTarget | null = null;
+    try {
+      target = this.sample(strings, presented, canvas);
+      return lightOfEach(strings, await this.gpu.readNumbers(target));
+    } finally {
+      if (target) this.gpu.release(target);
+      this.isReading = false;
+    }
+  }
+
+  /**
+   * Samples all pixels into a target, which has to be released. They are laid out again when `strings` or `canvas` is another object than
+   * before.
+   */
+  sample(strings: readonly PixelString[], presented: Presented, canvas: Size): WebGLRenderTarget {
     const { gpu, uniforms } = this;
     const { texture, rows } = this.lay(strings, canvas);
     fillPresented(uniforms, presented);
     uniforms.places.value = texture;
+    uniforms.aspect.value = canvas.width / canvas.height;
     const target = gpu.acquire(columns, rows, '32');
-    let rgba: Float32Array;
-    this.isReading = true;
-    try {
-      gpu.pass(this.material, target);
-      rgba = await gpu.readNumbers(target);
-    } finally {
-      gpu.release(target);
-      this.isReading = false;
-    }
-    let at = 0;
-    return strings.map((string) => {
-      const start = 4 * at;
-      at += pixelCount(string);
-      return rgba.subarray(start, 4 * at);
-    });
+    gpu.pass(this.material, target);
+    return target;
   }
 
-  /** Where all pixels lie: a texture with the place of each and a third of its square, as shares of the canvas. */
-  private lay(
-    strings: readonly PixelString[],
-    canvas: { width: number; height: number },
-  ): { texture: Texture; rows: number } {
+  /** Where all pixels lie: a texture with the place of each, a third of its square as a share of the width, and its gamma. */
+  private lay(strings: readonly PixelString[], canvas: Size): { texture: Texture; rows: number } {
     if (this.laid?.strings === strings && this.laid.canvas === canvas) return this.laid;
     this.laid?.texture.dispose();
     const { width, height } = canvas;
@@ -95,7 +113,7 @@ export class PixelStrings {
       const places = pixelPlaces(string);
       for (let k = 0; k < places.length; k += 2, at += 4)
         numbers.set(
-          [places[k] / width, 1 - places[k + 1] / height, string.area / 3 / width, string.area / 3 / height],
+          [places[k] / width, 1 - places[k + 1] / height, string.area / 3 / width, string.gamma],
           at,
         );
     }

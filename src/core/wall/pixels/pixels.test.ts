@@ -8,7 +8,7 @@ import { moveOutput, partOf } from '../outputs';
 import { artDmx, artSync } from './art-net';
 import { addressesOf, PixelPackets, readDatagrams, writeDatagrams } from './datagrams';
 import { ddpData } from './ddp';
-import { packPixels, patchOf, pixelPlaces } from './pixels';
+import { lightOf, packPixels, patchOf, pixelPlaces } from './pixels';
 import { sacnAddress, sacnData, sacnSync } from './sacn';
 
 const base = (): PixelString => {
@@ -79,7 +79,7 @@ describe('bytes of pixels', () => {
   const packed = (change: Parameters<typeof string>[0]): number[] => {
     const one = string({ pixels: 2, ...change });
     const into = new Uint8Array(2 * one.order.length * (one.bits / 8));
-    packPixels(one, rgba, into);
+    packPixels(one, lightOf(one, rgba), into);
     return [...into];
   };
 

@@ -76,45 +76,48 @@ export function patchOf(string: PixelString): Patch[] {
   return patches;
 }
 
+/** The gamma of a string put to what is shown: light, 0..1. Alpha stays. */
+export function lightOf({ gamma }: Pick<PixelString, 'gamma'>, rgba: Float32Array): Float32Array {
+  return rgba.map((value, k) => (k % 4 === 3 ? value : Math.min(1, Math.max(0, value)) ** gamma));
+}
+
 /**
- * Colours of pixels (red, green, blue and alpha, 0..1 as they are shown) as the bytes that nodes expect: in the order of their
- * channels, through gamma, no brighter than the limits allow. White of RGBW is what red, green and blue have in common.
- * Gives the amperes that the string is estimated to draw.
+ * Light of pixels (red, green, blue and alpha, 0..1) as the bytes that nodes expect: in the order of their channels, no brighter than the
+ * limits allow. White of RGBW is what red, green and blue have in common. Gives the amperes that the string is estimated to draw.
  */
-export function packPixels(string: PixelString, rgba: Float32Array, into: Uint8Array): number {
-  const { order, bits, gamma, brightness, milliamperes, mostAmperes } = string;
+export function packPixels(string: PixelString, light: Float32Array, into: Uint8Array): number {
+  const { order, bits, brightness, milliamperes, mostAmperes } = string;
   const count = pixelCount(string);
-  const letters = [...order];
-  const channels = letters.length;
-  const values = new Float32Array(channels);
-  const level = (value: number): number => Math.min(1, Math.max(0, value)) ** gamma * brightness;
-  const colour = (k: number): void => {
-    const [r, g, b] = [level(rgba[4 * k]), level(rgba[4 * k + 1]), level(rgba[4 * k + 2])];
-    const white = channels === 4 ? Math.min(r, g, b) : 0;
-    letters.forEach((letter, c) => {
-      values[c] =
-        letter === 'R' ? r - white : letter === 'G' ? g - white : letter === 'B' ? b - white : white;
-    });
-  };
+  const hasWhite = order.length === 4;
   let sum = 0;
-  for (let k = 0; k < count; k++) {
-    colour(k);
-    for (let c = 0; c < channels; c++) sum += values[c];
+  for (let k = 0; k < 4 * count; k += 4) {
+    const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
+    sum += r + g + b - (hasWhite ? 2 * Math.min(r, g, b) : 0);
   }
-  const amperes = (sum * milliamperes) / 1000;
+  const amperes = (sum * brightness * milliamperes) / 1000;
   const held = mostAmperes > 0 && amperes > mostAmperes ? mostAmperes / amperes : 1;
-  let at = 0;
-  for (let k = 0; k < count; k++) {
-    colour(k);
-    for (let c = 0; c < channels; c++) {
-      const value = values[c] * held;
-      if (bits === 8) into[at++] = Math.round(value * 255);
-      else {
-        const wide = Math.round(value * 65535);
-        into[at++] = wide >> 8;
-        into[at++] = wide & 0xff;
-      }
+  const scale = brightness * held;
+  const [red, green, blue, white] = ['R', 'G', 'B', 'W'].map((letter) => order.indexOf(letter));
+  const channels = order.length;
+  if (bits === 8) {
+    for (let k = 0, at = 0; k < 4 * count; k += 4, at += channels) {
+      const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
+      const common = hasWhite ? Math.min(r, g, b) : 0;
+      into[at + red] = (r - common) * scale * 255 + 0.5;
+      into[at + green] = (g - common) * scale * 255 + 0.5;
+      into[at + blue] = (b - common) * scale * 255 + 0.5;
+      if (hasWhite) into[at + white] = common * scale * 255 + 0.5;
     }
+    return amperes * held;
+  }
+  const view = new DataView(into.buffer, into.byteOffset, into.byteLength);
+  for (let k = 0, at = 0; k < 4 * count; k += 4, at += 2 * channels) {
+    const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
+    const common = hasWhite ? Math.min(r, g, b) : 0;
+    view.setUint16(at + 2 * red, (r - common) * scale * 65535 + 0.5);
+    view.setUint16(at + 2 * green, (g - common) * scale * 65535 + 0.5);
+    view.setUint16(at + 2 * blue, (b - common) * scale * 65535 + 0.5);
+    if (hasWhite) view.setUint16(at + 2 * white, common * scale * 65535 + 0.5);
   }
   return amperes * held;
 }
