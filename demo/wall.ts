@@ -65,14 +65,14 @@ const comb: LedWall = {
 };
 
 /** 300 RGBW pixels along the edge of a bench. Until somebody says which node they hang on, the one that is built in shows them. */
-const bench = (id: string, name: string, y: number, universe: number, x: number): PixelString => ({
+const bench = (id: string, name: string, from: number, universe: number, x: number): PixelString => ({
   id,
   name,
   type: 'string',
   layout: 'path',
   points: [
-    [60, y],
-    [1860, y],
+    [from, 1030],
+    [from + 840, 1030],
   ],
   closed: false,
   reversed: false,
@@ -145,8 +145,8 @@ export const apiaryWall = ({ width, height }: { width: number; height: number })
       },
     ),
     comb,
-    bench('o5', 'Left bench', 1000, 1, -2.2),
-    bench('o6', 'Right bench', 1040, 4, 2.2),
+    bench('o5', 'Left bench', 60, 1, -2.2),
+    bench('o6', 'Right bench', 1020, 4, 2.2),
     screen(
       'o3',
       'Right pane',

@@ -156,9 +156,25 @@ try {
   );
   await shot('wall');
   await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
-  await desk.click('[data-output-row="Comb cabinets"] button');
+  await desk.click('[data-output-row="Comb"] button');
   await desk.find('[data-tile]');
   await shot('led-wall');
+  await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(3)');
+  await desk.driver
+    .actions({ async: true })
+    .doubleClick(await desk.find('[aria-label="Room"]'))
+    .perform();
+  await desk.until(
+    'pixels that arrived',
+    () => desk.text('[data-testid="room-inspector"]'),
+    (text) => text.includes('Right bench'),
+  );
+  await desk.until(
+    'the room',
+    () => desk.seenAt('[data-testid="room"]'),
+    (p) => p.lit > 0.08,
+  );
+  await shot('room');
   await desk.click('[aria-label="Views"] [href="/shows"]');
   await desk.find('[data-show="Night Apiary"] img');
   await shot('shows');

@@ -194,7 +194,11 @@ describe('a string of pixels', () => {
     expect(packet.readUInt16LE(8)).toBe(0x5000);
     expect(packet.readUInt16LE(14)).toBe(1);
     expect(packet.readUInt16BE(16)).toBe(12);
-    expect(await desk.text('[data-testid="pixel-state"]')).toMatch(/^sending · \d+ packets · \d/);
+    await desk.until(
+      'the state',
+      () => desk.text('[data-testid="pixel-state"]'),
+      (text) => /^sending · \d+ packets · \d/.test(text),
+    );
   });
 
   test('goes on while the main thread of the editor is blocked', async () => {

@@ -1,5 +1,5 @@
 import { hasWindow } from '../../core/wall/outputs';
-import { askDisplays, canAskDisplays, displayOf, displayStore } from '../data/displays';
+import { askDisplays, canAskDisplays, chooseDisplay, displayOf, displayStore } from '../data/displays';
 import { showStore, useShow } from '../data/show-store';
 import { say } from '../parts/notices';
 import { DisplayRow } from './output-rows';
@@ -30,20 +30,30 @@ export function DisplayChoice() {
           </div>
         ))
       ) : (
-        <button
-          type="button"
-          className="btn btn-sm"
-          onClick={() =>
-            void askDisplays().catch(() =>
-              say({
-                tone: 'warning',
-                text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
-              }),
-            )
-          }
-        >
-          Choose displays …
-        </button>
+        <div className="flex items-center gap-1">
+          <button
+            type="button"
+            className="btn btn-sm"
+            onClick={() =>
+              void askDisplays().catch(() =>
+                say({
+                  tone: 'warning',
+                  text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
+                }),
+              )
+            }
+          >
+            Choose displays …
+          </button>
+          <button
+            type="button"
+            className="tool"
+            title="Opens them as plain windows, to be moved by hand"
+            onClick={() => open.forEach(({ id }) => chooseDisplay(show, id, ''))}
+          >
+            Plain windows
+          </button>
+        </div>
       )}
     </div>
   );

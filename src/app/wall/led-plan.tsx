@@ -151,7 +151,7 @@ export function LedPlan({ led }: { led: LedWall }) {
               {numbers.get(k)}
             </text>
           )}
-          {!isRaster && (
+          {!isRaster && !led.tiles[k].outline && (
             // The upper left of the tile, as it was made.
             <rect
               width={Math.min(w, h) * 0.1}

@@ -19,12 +19,12 @@ interface Hanging {
   turn: [number, number, number];
 }
 
-export interface MvrScreen extends Hanging {
+interface MvrScreen extends Hanging {
   /** Metres. */
   width: number;
 }
 
-export interface MvrString extends Hanging {
+interface MvrString extends Hanging {
   /** Metres from the first pixel to the last. */
   width: number;
   pixels: number;

@@ -13,6 +13,8 @@ import type { Raw } from './raw';
 
 const count = { strings: 10, pixels: 10000 };
 const columns = 256;
+/** Pixels of the canvas between its edges and the strings. */
+const inset = 8;
 const gamma = 2.2;
 
 /** Ten strings of 10,000 pixels across the canvas, in GRB. */
@@ -22,8 +24,8 @@ function strings(): PixelString[] {
   return (show.wall.outputs as PixelString[]).map((string, k) => ({
     ...string,
     points: [
-      [0, (k + 0.5) * (size.height / count.strings)],
-      [size.width, (k + 0.5) * (size.height / count.strings)],
+      [inset, (k + 0.5) * (size.height / count.strings)],
+      [size.width - inset, (k + 0.5) * (size.height / count.strings)],
     ],
     pixels: count.pixels,
     area: 4,
@@ -112,7 +114,8 @@ void main() {
   const numbers = new Float32Array(4 * columns * rows);
   for (let k = 0; k < all; k++) {
     const string = Math.floor(k / count.pixels);
-    numbers[4 * k] = ((k % count.pixels) + 0.5) / count.pixels;
+    const along = ((k % count.pixels) + 0.5) / count.pixels;
+    numbers[4 * k] = (inset + along * (size.width - 2 * inset)) / size.width;
     numbers[4 * k + 1] = 1 - (string + 0.5) / count.strings;
   }
   const picture = texture(pictureData(), size.width, size.height, gl.LINEAR);

@@ -138,7 +138,7 @@ export class PixelFeed {
   report(now: number): PixelReport {
     const { link, sent, receiver } = this.traffic;
     return {
-      isConnected: link.isOpen,
+      isConnected: !link.isAway,
       packets: sent,
       refused: link.refused,
       amperes: Object.fromEntries(this.amperes),

@@ -21,6 +21,8 @@ export class PixelLink {
   private triedAt = -Infinity;
   private nodes = '[]';
   isOpen = false;
+  /** It was tried and is not there. */
+  isAway = false;
   refused: readonly string[] = [];
   ports: Readonly<Record<string, number>> = {};
   dropped = 0;
@@ -57,7 +59,18 @@ export class PixelLink {
 
   /** Ends the connection while nothing is sent. */
   close(): void {
-    this.socket?.close();
+    const { socket } = this;
+    if (!socket) return;
+    this.forget();
+    this.isAway = false;
+    socket.close();
+  }
+
+  private forget(): void {
+    this.isOpen = false;
+    this.refused = [];
+    this.ports = {};
+    this.socket = null;
   }
 
   private open(now: number): void {
@@ -67,6 +80,7 @@ export class PixelLink {
     this.socket = socket;
     socket.onopen = () => {
       this.isOpen = true;
+      this.isAway = false;
       socket.send(`{"listen":${this.nodes}}`);
     };
     socket.onmessage = ({ data }: MessageEvent<string | ArrayBuffer>) => {
@@ -75,10 +89,9 @@ export class PixelLink {
         for (const { address, bytes } of readDatagrams(new Uint8Array(data)) ?? []) this.take(address, bytes);
     };
     socket.onclose = () => {
-      this.isOpen = false;
-      this.refused = [];
-      this.ports = {};
-      this.socket = null;
+      if (this.socket !== socket) return;
+      this.forget();
+      this.isAway = true;
     };
   }
 }

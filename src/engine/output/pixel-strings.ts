@@ -7,6 +7,13 @@ import { fillPresented, presentedUniforms, seenText, type Presented } from './pr
 /** Pixels of all strings that are sampled in a row of the small picture they are read from. */
 const columns = 256;
 
+/** The nine places of a pixel's square that are read: each stands for a ninth of it. Written out, since loops are slow in software. */
+const places = [-1, 0, 1].flatMap((j) => [-1, 0, 1].map((k) => `p.xy + vec2(${k}.0, ${j}.0) * reach`));
+const sumOf = (picture: string, read: (place: string) => string): string =>
+  places.map((place) => read(place).replace('PICTURE', picture)).join(' + ');
+/** A place outside of the canvas is black. */
+const inside = (place: string): string => `inside(texture(PICTURE, ${place}), ${place})`;
+
 const fragment = `#version 300 es
 precision highp float;
 uniform sampler2D first;
@@ -18,19 +25,23 @@ uniform float fade;
 uniform float aspect;
 out vec4 result;
 ${seenText}
-vec3 at(vec2 place) {
-  vec3 c = seen(texture(first, place), firstLook);
-  if (fade > 0.0) c = mix(c, seen(texture(second, place), secondLook), fade);
+vec4 inside(vec4 c, vec2 place) {
   vec2 within = step(vec2(0.0), place) * step(place, vec2(1.0));
-  return c * within.x * within.y;
+  return mix(vec4(0.0, 0.0, 0.0, 1.0), c, within.x * within.y);
 }
 void main() {
   vec4 p = texelFetch(places, ivec2(gl_FragCoord.xy), 0);
-  vec3 c = vec3(0.0);
-  // Nine reads, each of which stands for a ninth of the square.
-  for (int j = -1; j <= 1; j++)
-    for (int k = -1; k <= 1; k++) c += at(p.xy + vec2(float(k), float(j) * aspect) * p.z);
-  result = vec4(pow(clamp(c / 9.0, 0.0, 1.0), vec3(p.w)), 1.0);
+  vec2 reach = vec2(1.0, aspect) * p.z;
+  bool isWhole = all(greaterThanEqual(p.xy, reach)) && all(lessThanEqual(p.xy, 1.0 - reach));
+  vec4 one;
+  if (isWhole) one = ${sumOf('first', (place) => `texture(PICTURE, ${place})`)};
+  else one = ${sumOf('first', inside)};
+  vec3 c = seen(one / 9.0, firstLook);
+  if (fade > 0.0) {
+    vec4 other = ${sumOf('second', inside)};
+    c = mix(c, seen(other / 9.0, secondLook), fade);
+  }
+  result = vec4(pow(clamp(c, 0.0, 1.0), vec3(p.w)), 1.0);
 }`;
 
 interface Size {

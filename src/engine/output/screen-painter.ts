@@ -17,77 +17,18 @@ import { partOf, type WindowOutput } from '../../core/wall/outputs';
 import { noBlend } from '../../core/wall/screens';
 import { whiteGains } from '../../core/wall/white-point';
 import type { Gpu } from '../gpu/gpu';
-import { ditherText, fillPresented, presentedUniforms, seenText, type Presented } from './presenter';
+import { fillPresented, presentedUniforms, type Presented } from './presenter';
+import { screenFragment, screenVertex, type ScreenNumbers } from './screen-shader';
 
 /** Longest side of the picture of a mask, pixels. */
 const mostMaskPixels = 2048;
+/** Milliseconds that the numbers of an output stand still before they are put into a shader of its own. */
+const settledMs = 400;
+/** Such shaders that are kept. */
+const mostBaked = 96;
 /** Points of all masks lie in a texture: a row for each mask. */
 const maskColumns = 32;
 const maskRows = 8;
-
-const vertex = `#version 300 es
-precision highp float;
-in vec3 spot;
-in vec2 picture;
-uniform vec4 firstLook;
-uniform vec4 secondLook;
-flat out vec4 firstSeen;
-flat out vec4 secondSeen;
-out vec2 at;
-void main() {
-  firstSeen = firstLook;
-  secondSeen = secondLook;
-  at = picture;
-  gl_Position = vec4(2.0 * spot.x - spot.z, spot.z - 2.0 * spot.y, 0.0, spot.z);
-}`;
-
-const fragment = `#version 300 es
-precision highp float;
-in vec2 at;
-flat in vec4 firstSeen;
-flat in vec4 secondSeen;
-uniform sampler2D first;
-uniform sampler2D second;
-uniform sampler2D mask;
-uniform float fade;
-uniform vec2 size;
-uniform vec3 toX;
-uniform vec3 toY;
-uniform vec4 overlap;
-uniform vec3 blend;
-uniform vec3 gain;
-uniform vec3 bend;
-uniform vec3 black;
-out vec4 result;
-${seenText}
-/** Two that overlap add up to 1. A side that overlaps nothing costs nothing. */
-float ramp(float distance, float width) {
-  if (width <= 0.0) return 1.0;
-  float t = clamp(distance / width, 0.0, 1.0);
-  float low = 0.5 * pow(2.0 * min(t, 1.0 - t), blend.x);
-  return t < 0.5 ? low : 1.0 - low;
-}
-void main() {
-  vec3 here = vec3(at, 1.0);
-  vec2 place = vec2(dot(toX, here), dot(toY, here));
-  vec3 c = seen(texture(first, place), firstSeen);
-  if (fade > 0.0) c = mix(c, seen(texture(second, place), secondSeen), fade);
-  vec2 within = step(vec2(0.0), place) * step(place, vec2(1.0));
-  c = clamp(c, 0.0, 1.0) * within.x * within.y * gain;
-  c = black + (1.0 - black) * pow(c, bend);
-  if (overlap != vec4(0.0)) {
-    // In linear light, where overlapping projectors add up.
-    float kept = ramp(at.x, overlap.x) * ramp(1.0 - at.x, overlap.y);
-    kept *= ramp(at.y, overlap.z) * ramp(1.0 - at.y, overlap.w);
-    vec3 light = pow(c, vec3(blend.y));
-    light += blend.z * step(0.9999, kept) * (1.0 - light);
-    c = pow(light * kept, vec3(1.0 / blend.y));
-  }
-  vec2 edge = min(at, 1.0 - at) / max(fwidth(at), 1e-6);
-  c *= clamp(min(edge.x, edge.y) + 0.5, 0.0, 1.0) * texture(mask, gl_FragCoord.xy / size).r;
-  ${ditherText}
-  result = vec4(c, 1.0);
-}`;
 
 /** How much of each pixel the masks leave; the distance to a polygon is that to the nearest of its sides. */
 const maskFragment = `#version 300 es
@@ -125,6 +66,14 @@ void main() {
 /** Where a picture of an output is seen: in its window, on the desk, or in the room. */
 export type PaintedFor = 'window' | 'desk' | 'room';
 
+/** Whether the whole picture of an output lies on the canvas. */
+function cornersWithin(map: readonly number[]): boolean {
+  const [a, b, c, d, e, f] = map;
+  return [0, 1].every((u) =>
+    [0, 1].every((v) => [a * u + b * v + c, d * u + e * v + f].every((at) => at > -1e-6 && at < 1 + 1e-6)),
+  );
+}
+
 /** How LED walls are drawn: tile by tile, with nothing that belongs to projectors. */
 const ledSetting = { blend: noBlend(), mounted: { quarterTurns: 0, mirrored: false } };
 
@@ -137,6 +86,9 @@ interface Kept {
   geometry: BufferGeometry;
   masks: string;
   mask: WebGLRenderTarget | null;
+  /** Its shader with all numbers in it, and since when that is so. */
+  code: string;
+  codeSince: number;
 }
 
 /** Paints outputs of the wall in one pass each: screens bent, masked and blended, LED walls tile by tile into their raster. */
@@ -159,7 +111,10 @@ export class ScreenPainter {
     aspect: { value: 1 },
     pixel: { value: 0.001 },
   };
+  /** Draws every output; its numbers are uniforms. */
   private readonly material: RawShaderMaterial;
+  /** Shaders with the numbers of an output in their code, by that code, with when they were last used. */
+  private readonly baked = new Map<string, { material: RawShaderMaterial; usedAt: number }>();
   private readonly maskMaterial: RawShaderMaterial;
   private readonly scene = new Scene();
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
@@ -167,7 +122,7 @@ export class ScreenPainter {
   private readonly kept = new Map<string, Kept>();
 
   constructor(private readonly gpu: Gpu) {
-    this.material = gpu.material(fragment, this.uniforms, vertex);
+    this.material = gpu.material(screenFragment(null), this.uniforms, screenVertex);
     this.material.side = DoubleSide;
     this.maskMaterial = gpu.material(maskFragment, this.maskUniforms);
     this.mesh = new Mesh(new BufferGeometry(), this.material);
@@ -205,6 +160,15 @@ export class ScreenPainter {
     const part = canvas ? partOf(screen) : { x: 0, y: 0, width: 1, height: 1, turn: 0 };
     const map = mapToCanvas(part, mounted, canvas ?? { width: 1, height: 1 });
     const white = whiteGains(colour.kelvin);
+    const numbers: ScreenNumbers = {
+      blend,
+      // White and brightness are given in linear light.
+      gain: colour.gain.map((gain, k) => gain * (white[k] * colour.brightness) ** (1 / 2.2)),
+      bend: colour.gamma.map((gamma) => 1 / gamma),
+      black: colour.black,
+      hasMask: kept.mask !== null,
+      isWithin: cornersWithin(map),
+    };
     fillPresented(uniforms, presented);
     uniforms.mask.value = kept.mask?.texture ?? gpu.white;
     uniforms.size.value = [into.width, into.height];
@@ -212,17 +176,47 @@ export class ScreenPainter {
     uniforms.toY.value = map.slice(3);
     uniforms.overlap.value = [blend.left, blend.right, blend.top, blend.bottom];
     uniforms.blend.value = [blend.power, blend.gamma, blend.lift];
-    // White and brightness are given in linear light.
-    uniforms.gain.value = colour.gain.map((gain, k) => gain * (white[k] * colour.brightness) ** (1 / 2.2));
-    uniforms.bend.value = colour.gamma.map((gamma) => 1 / gamma);
+    uniforms.gain.value = numbers.gain;
+    uniforms.bend.value = numbers.bend;
     // What is switched to black has no raised black.
     uniforms.black.value = colour.black.map((black) => black * presented.level);
+    mesh.material = this.materialFor(kept, numbers, presented);
     mesh.geometry = kept.geometry;
     gpu.passes++;
     gpu.renderer.setRenderTarget(target);
     gpu.renderer.setClearColor(0x000000, 1);
     gpu.renderer.clear(true, false, false);
     gpu.renderer.render(this.scene, this.camera);
+  }
+
+  /**
+   * The shader of an output: with its numbers in its code as soon as that is compiled, which is begun once they have stood still for a
+   * moment; else, and through fades and blackouts, the one for all.
+   */
+  private materialFor(kept: Kept, numbers: ScreenNumbers, { fade, level }: Presented): RawShaderMaterial {
+    if (fade > 0 || level !== 1) return this.material;
+    const now = performance.now();
+    const code = screenFragment(numbers);
+    if (kept.code !== code) Object.assign(kept, { code, codeSince: now });
+    let found = this.baked.get(code);
+    if (!found && now - kept.codeSince < settledMs) return this.material;
+    if (!found) {
+      const material = this.gpu.material(code, this.uniforms, screenVertex);
+      material.side = DoubleSide;
+      this.gpu.beginCompile(material);
+      found = { material, usedAt: now };
+      this.baked.set(code, found);
+      this.forgetOldest();
+    }
+    found.usedAt = now;
+    return this.gpu.compiled(found.material) ? found.material : this.material;
+  }
+
+  private forgetOldest(): void {
+    if (this.baked.size <= mostBaked) return;
+    const [code, { material }] = [...this.baked].reduce((a, b) => (a[1].usedAt <= b[1].usedAt ? a : b));
+    material.dispose();
+    this.baked.delete(code);
   }
 
   private keep(screen: WindowOutput, place: PaintedFor, into: { width: number; height: number }): Kept {
@@ -251,7 +245,17 @@ export class ScreenPainter {
       geometry.setAttribute('spot', new BufferAttribute(places, 3));
       geometry.setAttribute('picture', new BufferAttribute(pictures, 2));
       geometry.setIndex(new BufferAttribute(indices, 1));
-      kept = { masks: '', mask: null, ...kept, output: screen, size, warp: warpText, geometry };
+      kept = {
+        masks: '',
+        mask: null,
+        code: '',
+        codeSince: 0,
+        ...kept,
+        output: screen,
+        size,
+        warp: warpText,
+        geometry,
+      };
       this.kept.set(key, kept);
     }
     Object.assign(kept, { output: screen, size });

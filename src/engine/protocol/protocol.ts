@@ -282,7 +282,7 @@ export interface BenchData {
 
 /** What happens to the pixels of strings. */
 export interface PixelReport {
-  /** Whether the server is there to send them. */
+  /** Whether the server is there to send them, as far as is known. */
   isConnected: boolean;
   /** UDP packets since the engine started. */
   packets: number;

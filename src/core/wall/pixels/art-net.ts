@@ -12,8 +12,10 @@ const opPoll = 0x2000;
 const opPollReply = 0x2100;
 const protocolVersion = 14;
 
+const idBytes = Uint8Array.from('Art-Net', (c) => c.charCodeAt(0));
+
 function head(bytes: Uint8Array, opCode: number): DataView {
-  bytes.set([...'Art-Net'].map((c) => c.charCodeAt(0)));
+  bytes.set(idBytes);
   const view = new DataView(bytes.buffer);
   view.setUint16(8, opCode, true);
   view.setUint16(10, protocolVersion);

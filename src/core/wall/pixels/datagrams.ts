@@ -1,7 +1,7 @@
 import type { PixelString } from '../../document/types';
 import { artDmx, artNetPort, artSync } from './art-net';
 import { ddpData, ddpPort, ddpTypes, mostDdpBytes } from './ddp';
-import { bytesOfPixel, patchOf, pixelCount, universeChannels } from './pixels';
+import { bytesOfPixel, patchOf, pixelCount, universeChannels, type Patch } from './pixels';
 import { sacnAddress, sacnData, sacnPort, sacnSync, type SacnSource } from './sacn';
 
 /** One UDP packet and where it goes. */
@@ -35,7 +35,21 @@ export class PixelPackets {
   /** Channels as they were last sent: a string that is not due keeps what it shows. */
   private readonly channels = new Map<string, { values: Uint8Array; used: number }>();
 
+  /** Documents are never changed in place. */
+  private readonly patches = new WeakMap<PixelString, readonly (Patch & { key: string })[]>();
+
   constructor(private readonly source: SacnSource) {}
+
+  /** The universes of a string, with the name of the stream that each belongs to. */
+  private keyed(string: PixelString): readonly (Patch & { key: string })[] {
+    let patches = this.patches.get(string);
+    if (!patches) {
+      const stream = `${string.send.protocol} ${nodeOf(string)} ${string.send.simulated}`;
+      patches = patchOf(string).map((patch) => ({ ...patch, key: `${stream} ${patch.universe}` }));
+      this.patches.set(string, patches);
+    }
+    return patches;
+  }
 
   /** The next number of a stream, 1..`most`. */
   private next(stream: string, most: number): number {
@@ -49,19 +63,18 @@ export class PixelPackets {
     const datagrams: PixelDatagram[] = [];
     const universes = new Map<string, Universe>();
     for (const [string, data] of strings) {
-      const { protocol, simulated } = string.send;
+      const { protocol } = string.send;
       if (protocol === 'none') continue;
       if (protocol === 'ddp') {
         datagrams.push(...this.ddp(string, data, () => this.next(`ddp ${nodeOf(string)}`, 15)));
         continue;
       }
-      for (const { universe, channel, from, bytes } of patchOf(string)) {
-        const key = `${protocol} ${nodeOf(string)} ${simulated} ${universe}`;
-        universes.set(key, universes.get(key) ?? { string, universe });
-        const held = this.channels.get(key) ?? { values: new Uint8Array(universeChannels), used: 0 };
+      for (const { universe, channel, from, bytes, key } of this.keyed(string)) {
+        if (!universes.has(key)) universes.set(key, { string, universe });
+        let held = this.channels.get(key);
+        if (!held) this.channels.set(key, (held = { values: new Uint8Array(universeChannels), used: 0 }));
         held.values.set(data.subarray(from, from + bytes), channel - 1);
         held.used = Math.max(held.used, channel - 1 + bytes);
-        this.channels.set(key, held);
       }
     }
     const synced = new Map<string, PixelDatagram>();
@@ -77,12 +90,11 @@ export class PixelPackets {
   /** Packets that leave the nodes of strings black, to be sent when nothing else is any more. */
   black(strings: readonly PixelString[]): PixelDatagram[] {
     return strings.flatMap((string) => {
-      const { protocol, simulated } = string.send;
+      const { protocol } = string.send;
       if (protocol === 'none') return [];
       if (protocol === 'ddp')
         return this.ddp(string, new Uint8Array(pixelCount(string) * bytesOfPixel(string)), () => 0);
-      return patchOf(string).map(({ universe }) => {
-        const key = `${protocol} ${nodeOf(string)} ${simulated} ${universe}`;
+      return this.keyed(string).map(({ universe, key }) => {
         const sequence = protocol === 'artnet' ? 0 : ((this.sequences.get(key) ?? 0) + aheadAtEnd) % 256;
         return this.dmx({ string, universe }, new Uint8Array(universeChannels), sequence, false);
       });

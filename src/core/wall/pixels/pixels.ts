@@ -90,34 +90,36 @@ export function packPixels(string: PixelString, light: Float32Array, into: Uint8
   const count = pixelCount(string);
   const hasWhite = order.length === 4;
   let sum = 0;
-  for (let k = 0; k < 4 * count; k += 4) {
-    const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
-    sum += r + g + b - (hasWhite ? 2 * Math.min(r, g, b) : 0);
-  }
+  for (let k = 0; k < 4 * count; k += 4) sum += light[k] + light[k + 1] + light[k + 2];
+  // What red, green and blue have in common goes through one channel instead of three.
+  if (hasWhite)
+    for (let k = 0; k < 4 * count; k += 4) sum -= 2 * Math.min(light[k], light[k + 1], light[k + 2]);
   const amperes = (sum * brightness * milliamperes) / 1000;
   const held = mostAmperes > 0 && amperes > mostAmperes ? mostAmperes / amperes : 1;
-  const scale = brightness * held;
-  const [red, green, blue, white] = ['R', 'G', 'B', 'W'].map((letter) => order.indexOf(letter));
+  const full = (bits === 8 ? 255 : 65535) * brightness * held;
+  const red = order.indexOf('R');
+  const green = order.indexOf('G');
+  const blue = order.indexOf('B');
+  const white = order.indexOf('W');
   const channels = order.length;
+  // Plain loops over numbers: a hundred thousand pixels have to fit into a small part of a frame.
   if (bits === 8) {
     for (let k = 0, at = 0; k < 4 * count; k += 4, at += channels) {
-      const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
-      const common = hasWhite ? Math.min(r, g, b) : 0;
-      into[at + red] = (r - common) * scale * 255 + 0.5;
-      into[at + green] = (g - common) * scale * 255 + 0.5;
-      into[at + blue] = (b - common) * scale * 255 + 0.5;
-      if (hasWhite) into[at + white] = common * scale * 255 + 0.5;
+      const common = hasWhite ? Math.min(light[k], light[k + 1], light[k + 2]) : 0;
+      into[at + red] = (light[k] - common) * full + 0.5;
+      into[at + green] = (light[k + 1] - common) * full + 0.5;
+      into[at + blue] = (light[k + 2] - common) * full + 0.5;
+      if (hasWhite) into[at + white] = common * full + 0.5;
     }
     return amperes * held;
   }
   const view = new DataView(into.buffer, into.byteOffset, into.byteLength);
   for (let k = 0, at = 0; k < 4 * count; k += 4, at += 2 * channels) {
-    const [r, g, b] = [light[k], light[k + 1], light[k + 2]];
-    const common = hasWhite ? Math.min(r, g, b) : 0;
-    view.setUint16(at + 2 * red, (r - common) * scale * 65535 + 0.5);
-    view.setUint16(at + 2 * green, (g - common) * scale * 65535 + 0.5);
-    view.setUint16(at + 2 * blue, (b - common) * scale * 65535 + 0.5);
-    if (hasWhite) view.setUint16(at + 2 * white, common * scale * 65535 + 0.5);
+    const common = hasWhite ? Math.min(light[k], light[k + 1], light[k + 2]) : 0;
+    view.setUint16(at + 2 * red, (light[k] - common) * full + 0.5);
+    view.setUint16(at + 2 * green, (light[k + 1] - common) * full + 0.5);
+    view.setUint16(at + 2 * blue, (light[k + 2] - common) * full + 0.5);
+    if (hasWhite) view.setUint16(at + 2 * white, common * full + 0.5);
   }
   return amperes * held;
 }

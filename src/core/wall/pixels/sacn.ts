@@ -21,14 +21,14 @@ export interface SacnSource {
 /** Flags 0x7 and the length of a block of data units from there to the end of the packet. */
 const flagsAndLength = (bytes: number): number => 0x7000 | bytes;
 
+const encoder = new TextEncoder();
+const idBytes = Uint8Array.from('ASC-E1.17', (c) => c.charCodeAt(0));
+
 function root(length: number, vector: number, { cid }: SacnSource): { bytes: Uint8Array; view: DataView } {
   const bytes = new Uint8Array(length);
   const view = new DataView(bytes.buffer);
   view.setUint16(0, 0x0010);
-  bytes.set(
-    [...'ASC-E1.17'].map((c) => c.charCodeAt(0)),
-    4,
-  );
+  bytes.set(idBytes, 4);
   view.setUint16(16, flagsAndLength(length - 16));
   view.setUint32(18, vector);
   bytes.set(cid, 22);
@@ -50,7 +50,7 @@ export function sacnData(
   const { bytes, view } = root(126 + data.length, vectorRootData, source);
   view.setUint32(40, vectorDataPacket);
   // One byte of the 64 stays zero.
-  bytes.set(new TextEncoder().encode(source.name).subarray(0, 63), 44);
+  bytes.set(encoder.encode(source.name).subarray(0, 63), 44);
   bytes[108] = priority;
   view.setUint16(109, sync);
   bytes[111] = sequence;
