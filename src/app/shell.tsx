@@ -11,11 +11,10 @@ import {
   Sun,
   SunDim,
 } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { lazy, Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { tempoFromTaps } from '../core/time/clock';
 import { CommandButton } from './commands/command-button';
-import { CommandList } from './commands/command-list';
 import { listenToCommandKeys } from './commands/listen';
 import { commandOf, runCommand, titleOf } from './commands/registry';
 import { editShow, endGesture, useShow } from './data/show-store';
@@ -25,6 +24,8 @@ import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { Elsewhere } from './data/elsewhere';
 import { dropFocus } from './parts/live-button';
+
+const CommandList = lazy(() => import('./commands/command-list'));
 
 const views = [
   ['/build', 'Build'],
@@ -213,7 +214,9 @@ export function Shell() {
       <div className="relative min-h-0 grow">
         <Outlet />
         <Elsewhere />
-        <CommandList />
+        <Suspense fallback={null}>
+          <CommandList />
+        </Suspense>
       </div>
     </div>
   );

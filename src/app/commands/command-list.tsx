@@ -45,7 +45,7 @@ function Row({ command, onRun }: { command: Command; onRun(): void }) {
 }
 
 /** Every command with its keys: read it as help, or run one from it. */
-export function CommandList() {
+export default function CommandList() {
   const open = commandList((s) => s.open);
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {

@@ -10,13 +10,12 @@ import {
   type NodeChange,
 } from '@xyflow/react';
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { connect, insertOnWire, moveNode } from '../../core/show/edit';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene } from '../data/show-store';
-import { AddPalette } from './add-palette';
 import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
@@ -30,6 +29,9 @@ import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { pointOf, useWiring } from './use-wiring';
 import { WireLine } from './wire';
+
+const loadPalette = () => import('./add-palette');
+const AddPalette = lazy(loadPalette);
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
 const mostDrawn = 150;
@@ -105,6 +107,8 @@ export function Patch({ scene }: { scene: Scene }) {
     return () => clearTimeout(timer);
   }, [view, scene]);
   useEffect(() => () => seeCards(null), []);
+  // It is loaded beside the first picture, and there when it is wanted.
+  useEffect(() => void loadPalette(), []);
 
   // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
   const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);
@@ -219,16 +223,18 @@ export function Patch({ scene }: { scene: Scene }) {
         </p>
       )}
       {adding && (
-        <AddPalette
-          request={adding}
-          onAdd={add}
-          onExample={(example) => {
-            setAdding(null);
-            placeExample(scene, example, adding.at);
-            box.current?.focus();
-          }}
-          onClose={() => setAdding(null)}
-        />
+        <Suspense fallback={null}>
+          <AddPalette
+            request={adding}
+            onAdd={add}
+            onExample={(example) => {
+              setAdding(null);
+              placeExample(scene, example, adding.at);
+              box.current?.focus();
+            }}
+            onClose={() => setAdding(null)}
+          />
+        </Suspense>
       )}
       {dropped && (
         <PortMenu

@@ -7,7 +7,7 @@ import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';
-import { fittingPort, type AddRequest } from './add-palette';
+import { fittingPort, type AddRequest } from './add-search';
 import { faceHeight, faceWidth } from './live-layout';
 import type { CardNode, WireEdge } from './flow-model';
 

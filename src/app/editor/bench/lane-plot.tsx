@@ -5,7 +5,7 @@ import type { BenchData } from '../../../engine/protocol/protocol';
 export const laneColours = ['#f0a63a', '#5fc7c0', '#e57a92', '#a99be0', '#9dbf7a', '#e8dcc2'];
 
 /** A live plot: over the last seconds for single samples, over the samples otherwise. */
-export function LanePlot({ data }: { data: BenchData }) {
+export default function LanePlot({ data }: { data: BenchData }) {
   const box = useRef<HTMLDivElement>(null);
   const plot = useRef<{ chart: uPlot; key: string } | null>(null);
   const past = useRef<{ node: string; time: number[]; values: number[][] }>({

@@ -1,13 +1,14 @@
-import { useEffect, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { kindOf } from '../../../core/kind/kind';
 import type { Scene } from '../../../core/document/types';
 import type { BenchData } from '../../../engine/protocol/protocol';
 import { catalogue } from '../../../nodes/catalogue';
 import { onBench } from '../../engine/live';
-import { LanePlot } from './lane-plot';
 import { NumberTable } from './number-table';
 import { FieldView, PictureView } from './picture-view';
 import { PointsView } from './points-view';
+
+const LanePlot = lazy(() => import('./lane-plot'));
 
 /** What flows out of the chosen node, as the engine last said. */
 function useBench(node: string): BenchData | null {
@@ -45,7 +46,9 @@ export function NodeOutput({ scene, node }: { scene: Scene; node: string }) {
   if (data.lanes.length) {
     return (
       <>
-        <LanePlot data={data} />
+        <Suspense fallback={null}>
+          <LanePlot data={data} />
+        </Suspense>
         <NumberTable
           heads={data.lanes.map((l) => l.name)}
           rows={data.lanes[0].samples.length}

@@ -1,6 +1,6 @@
 import { describe, expect, test } from '@jest/globals';
 import { catalogue } from '../../nodes/catalogue';
-import { searchKinds } from './add-palette';
+import { searchKinds } from './add-search';
 
 const found = (search: string): string[] => searchKinds([...catalogue.values()], search).map(({ id }) => id);
 
