@@ -378,7 +378,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   const { server, address } = await listen(makeApp(), 0);
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
   const needsAlone = shares.length > 0 || wants('secondOutput');
-  const show = { ...whole, name: 'Bench Apiary', fadeSeconds: 0 };
+  const show = { ...whole, name: 'Bench Apiary', transition: { ...whole.transition, length: 0 } };
   try {
     const alone = needsAlone ? await Alone.open(address, show) : null;
     if (alone && wants('secondOutput')) tell('secondOutput', ...(await alone.secondOutput(shared)));

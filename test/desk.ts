@@ -14,7 +14,7 @@ const patience = Number(process.env.PYRVEL_TEST_PATIENCE ?? 100000);
 export function smallShow(name = 'Small'): Show {
   const show = makeShow(catalogue, name);
   show.canvas = { width: 320, height: 180, fps: 60 };
-  show.fadeSeconds = 0.5;
+  show.transition.length = 0.5;
   return show;
 }
 

@@ -19,7 +19,7 @@ import { plainLook } from './image/look';
 import { WallPainter } from './output/wall-painter';
 import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
-import { Presenter } from './output/presenter';
+import { Presenter, type Presented } from './output/presenter';
 import { presented } from './output/presented';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance } from './playback/performance';
@@ -341,7 +341,7 @@ export class Engine {
     }
     this.reportPerformance(now);
     this.lastNow = now;
-    played.program.advance(real);
+    played.program.advance(real, played.transport.moment(0, show).beat);
     this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
@@ -492,7 +492,7 @@ export class Engine {
       const run = this.players.of(source)?.run.runs.get(source.node);
       return `${where} ${source.scene} ${source.node} ${run?.changed === false ? 'still' : `frame ${this.frames}`}`;
     }
-    const { first, second, fade } = this.presentedBy(source, gpu);
+    const { first, second, fade, transition } = this.presentedBy(source, gpu);
     const looks = [first, second].map(({ texture, background, brightness }) => [
       texture.uuid,
       background,
@@ -503,7 +503,7 @@ export class Engine {
       source.type === 'room' &&
       `${numberOf(source.view)} ${numberOf(this.show!.wall)} ${numberOf(this.shownTests)} ${wall.roomVersion}`;
     const screen = output ? `${numberOf(output)} ${this.shownTests[output.id]}` : room || '';
-    return `${where} ${screen} ${JSON.stringify(looks)} ${fade} ${this.isBlack(source, use)} ${gpu.pictures}`;
+    return `${where} ${screen} ${JSON.stringify(looks)} ${fade} ${fade > 0 && transition ? numberOf(transition.of) : ''} ${this.isBlack(source, use)} ${gpu.pictures}`;
   }
 
   private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {
@@ -511,16 +511,15 @@ export class Engine {
     return this.performance.blackout && (use === 'stage' || isOnAir);
   }
 
-  private presentedBy(
-    source: Exclude<OutputSource, { type: 'node' }>,
-    gpu: Gpu,
-  ): ReturnType<typeof presented> {
+  private presentedBy(source: Exclude<OutputSource, { type: 'node' }>, gpu: Gpu): Omit<Presented, 'level'> {
     const { players } = this;
-    return presented(source, this.performance.program.state, {
+    const { transition, canvas } = this.show!;
+    const now = presented(source, this.performance.program.state, {
       ofScene: (id) => players.playing.get(id)?.look,
       of: (one) => players.of(one)?.look,
       nothing: plainLook(gpu.empty),
     });
+    return { ...now, transition: { of: transition, aspect: canvas.width / canvas.height } };
   }
 
   /** Paints the live layer of the patch, unless the page has not taken the last one. */

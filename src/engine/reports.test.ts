@@ -1,3 +1,4 @@
+import { onlyProgram } from './protocol/protocol';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
@@ -9,7 +10,7 @@ import { Reports } from './reports';
 const state = (number: number): PerformanceState => ({
   number,
   transport: { playing: true, time: number, frame: 0, beat: 0, range: null, done: 1 },
-  program: { program: 's', incoming: null, fade: 0, next: null },
+  program: onlyProgram('s'),
   blackout: false,
   freeze: false,
 });

@@ -1,3 +1,4 @@
+import { transitionSeconds } from '../../core/show/transition';
 import { beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { makeShow } from '../../core/show/create';
 import { addNode } from '../../core/show/edit';
@@ -105,7 +106,16 @@ describe('the registry of commands', () => {
   test('takes scenes with the fade of the show, and none that is on stage or missing', () => {
     const { id } = showStore.getState().show.scenes[0];
     const on = (program: object): void =>
-      liveStore.setState({ program: { program: '', incoming: null, fade: 0, next: null, ...program } });
+      liveStore.setState({
+        program: {
+          ...liveStore.getState().program,
+          program: '',
+          incoming: null,
+          fade: 0,
+          next: null,
+          ...program,
+        },
+      });
     on({ program: id });
     runCommand('stage.take');
     runCommand('stage.take-next');
@@ -113,10 +123,10 @@ describe('the registry of commands', () => {
     on({ program: 'other', next: id });
     runCommand('stage.take');
     runCommand('stage.take-next');
-    const { fadeSeconds } = showStore.getState().show;
+    const seconds = transitionSeconds(showStore.getState().show);
     expect(performed()).toEqual([
-      { type: 'take', scene: id, seconds: fadeSeconds },
-      { type: 'take-next', seconds: fadeSeconds },
+      { type: 'take', scene: id, seconds },
+      { type: 'take-next', seconds },
     ]);
   });
 

@@ -1,3 +1,4 @@
+import { transitionSeconds } from '../../core/show/transition';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
 import { showStore } from '../data/show-store';
@@ -6,7 +7,7 @@ import { liveStore } from '../engine/live';
 import { openStage } from '../actions/open-stage';
 
 const program = () => liveStore.getState().program;
-const fadeSeconds = (): number => showStore.getState().show.fadeSeconds;
+const seconds = (): number => transitionSeconds(showStore.getState().show);
 
 export const stageCommands: readonly Command[] = [
   {
@@ -36,20 +37,21 @@ export const stageCommands: readonly Command[] = [
   {
     id: 'stage.take',
     label: 'Take the open scene to the stage',
-    help: 'Fades the stage to the scene that is open in Build',
+    help: 'Brings the scene that is open in Build on stage, by the transition of the show',
     keys: ['Ctrl+Shift+Enter'],
     when: () => {
       const scene = sceneAtHand();
       return scene !== null && (program().incoming ?? program().program) !== scene.id;
     },
-    run: () => engine().perform({ type: 'take', scene: sceneAtHand()!.id, seconds: fadeSeconds() }),
+    run: () => engine().perform({ type: 'take', scene: sceneAtHand()!.id, seconds: seconds() }),
   },
   {
     id: 'stage.take-next',
-    label: 'Fade to the next scene',
-    help: 'Fades the stage to the scene that was set as next',
+    label: 'Take the next scene',
+    help: 'Brings the scene that was set as next on stage, by the transition of the show',
     keys: ['F7'],
-    when: () => program().next !== null && program().incoming === null,
-    run: () => engine().perform({ type: 'take-next', seconds: fadeSeconds() }),
+    // A transition that a hand holds goes on by itself.
+    when: () => (program().next !== null && program().incoming === null) || program().byHand,
+    run: () => engine().perform({ type: 'take-next', seconds: seconds() }),
   },
 ];

@@ -1,3 +1,4 @@
+import { transitionSeconds } from '../../core/show/transition';
 import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -61,7 +62,7 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
 /** The scenes of the show, the one open here, and the way to the stage for it. */
 export function SceneBar({ sceneId }: { sceneId: string }) {
   const scenes = useShow((show) => show.scenes);
-  const fade = useShow((show) => show.fadeSeconds);
+  const fade = useShow(transitionSeconds);
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === sceneId);
   return (
     <div

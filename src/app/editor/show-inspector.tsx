@@ -9,7 +9,7 @@ import { LoopSection } from './loop-section';
 /** The settings of the whole show, while nothing is chosen. */
 export function ShowInspector({ scene }: { scene: Scene }) {
   const canvas = useShow((show) => show.canvas);
-  const fade = useShow((show) => show.fadeSeconds);
+  const transition = useShow((show) => show.transition);
   const workScale = useSession((s) => s.workScale);
   return (
     <div className="flex min-h-0 grow flex-col gap-1 overflow-y-auto p-3">
@@ -68,17 +68,17 @@ export function ShowInspector({ scene }: { scene: Scene }) {
         />
       </div>
       <div className="flex h-7 items-center gap-2">
-        <span className="w-24 shrink-0">Fade</span>
+        <span className="w-24 shrink-0">Transition</span>
         <ScrubNumber
-          label="Fade seconds"
-          value={fade}
+          label="Transition length"
+          value={transition.length}
           step={0.05}
           fine={0.01}
           min={0}
-          max={60}
-          unit="s"
+          max={600}
+          unit={transition.unit === 'beats' ? ' beats' : ' s'}
           className="w-16"
-          onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')}
+          onChange={(v) => editShow((show) => void (show.transition.length = v), 'fade')}
           onDone={endGesture}
         />
       </div>

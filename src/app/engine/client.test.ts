@@ -1,3 +1,4 @@
+import { onlyProgram } from '../../engine/protocol/protocol';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
@@ -18,7 +19,7 @@ const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { t
   state: {
     number: 1,
     transport: { playing: true, time: 3, frame: 180, beat: 6, range: null, done: 1 },
-    program: { program: 's2', incoming: null, fade: 0, next: null },
+    program: onlyProgram('s2'),
     blackout: false,
     freeze: false,
     ...change,

@@ -1,3 +1,4 @@
+import { onlyProgram } from '../../engine/protocol/protocol';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { FromEngine, PerformanceState } from '../../engine/protocol/protocol';
 import { FakeWorker, installFakeBrowser } from '../testing/fake-browser';
@@ -16,7 +17,7 @@ const { lastGlance, listenToEngine, liveStore, onBench, onGlance } = await impor
 const state = (change: Partial<PerformanceState> = {}): PerformanceState => ({
   number: 1,
   transport: { playing: true, time: 1, frame: 60, beat: 2, range: null, done: 1 },
-  program: { program: 'a', incoming: null, fade: 0, next: null },
+  program: onlyProgram('a'),
   blackout: false,
   freeze: false,
   ...change,

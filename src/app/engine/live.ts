@@ -8,6 +8,7 @@ import type {
   PerformanceState,
   Stats,
 } from '../../engine/protocol/protocol';
+import { onlyProgram } from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
@@ -27,7 +28,7 @@ interface LiveState extends Omit<PerformanceState, 'number'> {
 
 export const liveStore = create<LiveState>()(() => ({
   transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1 },
-  program: { program: '', incoming: null, fade: 0, next: null },
+  program: onlyProgram(''),
   blackout: false,
   freeze: false,
   stats: null,

@@ -1,13 +1,15 @@
 import clsx from 'clsx';
-import { editShow, endGesture, useShow } from '../data/show-store';
-import { commandOf, runCommand, titleOf } from '../commands/registry';
+import { useShow } from '../data/show-store';
+import { transitionSeconds } from '../../core/show/transition';
+import { applies, commandOf, runCommand, titleOf } from '../commands/registry';
 import { engine } from '../engine/client';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
 import { dropFocus } from '../parts/live-button';
-import { ScrubNumber } from '../parts/scrub-number';
+import { Crossfader } from './crossfader';
 import { ScenePicture } from './scene-picture';
+import { TransitionRows } from './transition-rows';
 
 const onAir = { type: 'program' } as const;
 const next = { type: 'next' } as const;
@@ -68,14 +70,15 @@ function SceneButton({ id, name, seconds }: { id: string; name: string; seconds:
 export function PlayView() {
   const scenes = useShow((show) => show.scenes);
   const canvas = useShow((show) => show.canvas);
-  const seconds = useShow((show) => show.fadeSeconds);
+  const seconds = useShow(transitionSeconds);
   const program = liveStore((s) => s.program);
   const nameOf = (id: string | null): string => scenes.find((s) => s.id === id)?.name ?? '';
+  const canTake = applies(commandOf('stage.take-next'));
   const ratio = { aspectRatio: `${canvas.width} / ${canvas.height}` };
   return (
     <main className="flex h-full flex-col gap-4 overflow-y-auto p-4" onClick={dropFocus}>
       <div className="flex items-stretch justify-center gap-4">
-        <section aria-label="Program" className="w-[44%]">
+        <section aria-label="Program" className="min-w-0 flex-1">
           <div className="mb-1 flex items-baseline gap-2">
             <h2 className="font-semibold text-primary">Program</h2>
             <span data-testid="program-name">
@@ -88,41 +91,20 @@ export function PlayView() {
             <EngineCanvas source={onAir} className="h-full w-full" listen={listenToPointer} label="Program" />
           </div>
         </section>
-        <div className="flex w-28 flex-col items-center justify-center gap-3">
+        <div className="flex w-36 shrink-0 flex-col justify-center gap-2">
           <button
             type="button"
             className="btn btn-primary h-14 w-full text-base"
-            disabled={!program.next || program.incoming !== null}
+            disabled={!canTake}
             title={titleOf(commandOf('stage.take-next'))}
             onClick={() => runCommand('stage.take-next')}
           >
-            Fade
+            {program.waiting ? 'Waits …' : 'Take'}
           </button>
-          <label className="flex flex-col items-center gap-1">
-            <span className="quiet text-2xs">over</span>
-            <ScrubNumber
-              label="Fade seconds"
-              value={seconds}
-              step={0.05}
-              fine={0.01}
-              min={0}
-              max={60}
-              unit=" s"
-              className="h-9! w-24 text-center!"
-              onChange={(v) => editShow((show) => void (show.fadeSeconds = v), 'fade')}
-              onDone={endGesture}
-            />
-          </label>
-          <div
-            className="h-2 w-full rounded-full bg-base-300"
-            role="progressbar"
-            aria-label="Fade"
-            aria-valuenow={Math.round(program.fade * 100)}
-          >
-            <div className="h-full rounded-full bg-primary" style={{ width: `${program.fade * 100}%` }} />
-          </div>
+          <Crossfader />
+          <TransitionRows />
         </div>
-        <section aria-label="Next" className="w-[44%]">
+        <section aria-label="Next" className="min-w-0 flex-1">
           <div className="mb-1 flex items-baseline gap-2">
             <h2 className="font-semibold text-secondary">Next</h2>
             <span>{nameOf(program.next)}</span>
@@ -138,7 +120,7 @@ export function PlayView() {
         </section>
       </div>
       <section aria-label="Scenes">
-        <p className="quiet mb-2">Click a scene to fade to it. “Set next” previews it on the right.</p>
+        <p className="quiet mb-2">Click a scene to take it on stage. “Set next” previews it on the right.</p>
         <div className="grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-3">
           {scenes.map((scene) => (
             <SceneButton key={scene.id} id={scene.id} name={scene.name} seconds={seconds} />

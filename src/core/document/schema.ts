@@ -27,7 +27,7 @@ import { wallDefinitions } from './schema-wall';
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 4 as const;
+export const showVersion = 5 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -294,6 +294,35 @@ const definitions = {
         'What drives a show from outside. Devices are those of the machine that the show was made on.',
     },
   ),
+  Transition: object(
+    {
+      look: about(
+        'mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle.',
+        oneOf('mix', 'dip', 'add', 'wipe', 'iris'),
+      ),
+      length: { type: 'number', minimum: 0, maximum: 600 },
+      unit: oneOf('seconds', 'beats'),
+      start: about('When a take begins: at once, or with the next beat or bar.', oneOf('now', 'beat', 'bar')),
+      angle: about('Of a wipe: the way its edge travels, degrees from the right, counter-clockwise.', {
+        type: 'number',
+        minimum: -360,
+        maximum: 360,
+      }),
+      soft: about('Of a wipe or iris: width of the edge, as a share of its way.', {
+        type: 'number',
+        minimum: 0,
+        maximum: 1,
+      }),
+      colour: about('Of a dip: red, green and blue.', {
+        type: 'array',
+        items: { type: 'number', minimum: 0, maximum: 1 },
+        minItems: 3,
+        maxItems: 3,
+      }),
+    },
+    [],
+    { description: 'How a take looks, and how long it lasts.' },
+  ),
   ...wallDefinitions,
 };
 
@@ -309,7 +338,7 @@ export const showSchema = {
       beatsPerBar: { type: 'integer', minimum: 1, maximum: 32 },
     }),
     canvas: object({ width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } }),
-    fadeSeconds: { type: 'number', minimum: 0, maximum: 60 },
+    transition: ref('Transition'),
     inputs: ref('ShowInputs'),
     wall: ref('Wall'),
     files: about(

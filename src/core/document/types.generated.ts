@@ -22,7 +22,7 @@ export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 4;
+  version: 5;
   name: string;
   tempo: {
     bpm: number;
@@ -33,7 +33,7 @@ export interface Show {
     height: number;
     fps: number;
   };
-  fadeSeconds: number;
+  transition: Transition;
   inputs: ShowInputs;
   wall: Wall;
   /**
@@ -41,6 +41,33 @@ export interface Show {
    */
   files: Record<string, ShowFile>;
   scenes: Scene[];
+}
+/**
+ * How a take looks, and how long it lasts.
+ */
+export interface Transition {
+  /**
+   * mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle.
+   */
+  look: 'mix' | 'dip' | 'add' | 'wipe' | 'iris';
+  length: number;
+  unit: 'seconds' | 'beats';
+  /**
+   * When a take begins: at once, or with the next beat or bar.
+   */
+  start: 'now' | 'beat' | 'bar';
+  /**
+   * Of a wipe: the way its edge travels, degrees from the right, counter-clockwise.
+   */
+  angle: number;
+  /**
+   * Of a wipe or iris: width of the edge, as a share of its way.
+   */
+  soft: number;
+  /**
+   * Of a dip: red, green and blue.
+   */
+  colour: [number, number, number];
 }
 /**
  * What drives a show from outside. Devices are those of the machine that the show was made on.

@@ -1,6 +1,7 @@
 import type { Catalogue, Kind } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { homeSeat } from '../wall/room';
+import { homeTransition } from './transition';
 import { homeLoop } from '../time/clock';
 import {
   showFormat,
@@ -82,7 +83,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     name,
     tempo: { bpm: 120, beatsPerBar: 4 },
     canvas: { width: 1920, height: 1080, fps: 60 },
-    fadeSeconds: 2,
+    transition: homeTransition(),
     inputs: structuredCloneOf(homeInputs),
     wall: { outputs: [], venue: null, seat: [...homeSeat] },
     files: {},

@@ -2,6 +2,7 @@ import type { Catalogue } from '../kind/kind';
 import { defaultReturn } from '../document/return-settings';
 import { homeInputs, structuredCloneOf } from './create';
 import { homeSeat } from '../wall/room';
+import { homeTransition } from './transition';
 import { showVersion } from '../document/types';
 
 type Json = Record<string, unknown>;
@@ -43,6 +44,12 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
       for (const tile of objectsIn(output.tiles)) tile.outline ??= null;
       if (isObject(output.send)) output.send = { simulated: false, onStop: 'black', ...output.send };
     }
+  },
+  // A fade became a transition with a look.
+  4: (show) => {
+    if (show.transition === undefined && typeof show.fadeSeconds === 'number')
+      show.transition = { ...homeTransition(), length: show.fadeSeconds };
+    delete show.fadeSeconds;
   },
 };
 

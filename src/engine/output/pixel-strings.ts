@@ -2,7 +2,7 @@ import type { Texture, WebGLRenderTarget } from 'three';
 import type { PixelString } from '../../core/document/types';
 import { pixelCount, pixelPlaces } from '../../core/wall/pixels/pixels';
 import type { Gpu } from '../gpu/gpu';
-import { fillPresented, presentedUniforms, seenText, type Presented } from './presenter';
+import { fillPresented, presentedUniforms, seenText, transitText, type Presented } from './presenter';
 
 /** Pixels of all strings that are sampled in a row of the small picture they are read from. */
 const columns = 256;
@@ -25,6 +25,7 @@ uniform float fade;
 uniform float aspect;
 out vec4 result;
 ${seenText}
+${transitText}
 vec4 inside(vec4 c, vec2 place) {
   vec2 within = step(vec2(0.0), place) * step(place, vec2(1.0));
   return mix(vec4(0.0, 0.0, 0.0, 1.0), c, within.x * within.y);
@@ -39,7 +40,7 @@ void main() {
   vec3 c = seen(one / 9.0, firstLook);
   if (fade > 0.0) {
     vec4 other = ${sumOf('second', inside)};
-    c = mix(c, seen(other / 9.0, secondLook), fade);
+    c = transit(c, seen(other / 9.0, secondLook), fade, p.xy);
   }
   result = vec4(pow(clamp(c, 0.0, 1.0), vec3(p.w)), 1.0);
 }`;

@@ -1,6 +1,7 @@
 import { describe, expect, test } from '@jest/globals';
 import type { Texture } from 'three';
 import { plainLook, type Look } from '../image/look';
+import { onlyProgram } from '../protocol/protocol';
 import { presented, type Looks } from './presented';
 
 const look = (name: string): Look => plainLook({ name } as Texture);
@@ -10,7 +11,7 @@ const looks: Looks = {
   of: (source) => (source.type === 'scene' && source.scene === 'gone' ? undefined : alone),
   nothing,
 };
-const onAir = { program: 'a', incoming: null, fade: 0, next: null };
+const onAir = onlyProgram('a');
 
 describe('what an output shows', () => {
   test('of the program is the scene on air', () => {
@@ -23,6 +24,8 @@ describe('what an output shows', () => {
     expect([first, second]).toEqual([a, b]);
     expect(fade).toBeCloseTo(0.15625);
     expect(presented({ type: 'program' }, { ...fading, fade: 0.5 }, looks).fade).toBe(0.5);
+    // A hand that holds the crossfader eases by itself.
+    expect(presented({ type: 'program' }, { ...fading, byHand: true }, looks).fade).toBe(0.25);
   });
 
   test('of next is the next scene, or nothing', () => {

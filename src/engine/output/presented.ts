@@ -14,9 +14,9 @@ export interface Looks {
 /** What an output of a source shows now, transitions included. */
 export function presented(
   source: OutputSource,
-  { program, incoming, fade, next }: ProgramState,
+  { program, incoming, fade, next, byHand }: ProgramState,
   looks: Looks,
-): Omit<Presented, 'level'> {
+): Omit<Presented, 'level' | 'transition'> {
   const { nothing } = looks;
   const scene = (id: string | null): Look => (id ? looks.ofScene(id) : undefined) ?? nothing;
   switch (source.type) {
@@ -26,8 +26,8 @@ export function presented(
       return {
         first: scene(program),
         second: scene(incoming),
-        // Eased at both ends, so that a fade neither starts nor stops with a jerk.
-        fade: incoming ? fade * fade * (3 - 2 * fade) : 0,
+        // Eased at both ends, so that a transition neither starts nor stops with a jerk; a hand eases by itself.
+        fade: incoming ? (byHand ? fade : fade * fade * (3 - 2 * fade)) : 0,
       };
     case 'next':
       return { first: scene(next), second: nothing, fade: 0 };

@@ -1,6 +1,7 @@
 import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
 import { vertexHanding } from '../gpu/full-screen';
 import type { Gpu } from '../gpu/gpu';
+import type { Transition } from '../../core/document/types';
 import type { Look } from '../image/look';
 import type { OutputMapping } from '../protocol/protocol';
 import { spanOf, wholePicture } from './mapping';
@@ -25,6 +26,23 @@ out vec2 fitted;`,
 export const seenText =
   'vec3 seen(vec4 c, vec4 look) { return (c.rgb + look.rgb * (1.0 - clamp(c.a, 0.0, 1.0))) * look.a; }';
 
+/** How two pictures are seen during a transition; `core/show/transition.ts` says the same in numbers. `at`: place in the picture of the canvas. */
+export const transitText = `uniform float transitLook;
+uniform vec4 transitWay;
+uniform vec3 transitColour;
+vec3 transit(vec3 a, vec3 b, float t, vec2 at) {
+  if (transitLook < 0.5) return mix(a, b, t);
+  if (transitLook < 1.5) return t < 0.5 ? mix(a, transitColour, 2.0 * t) : mix(transitColour, b, 2.0 * t - 1.0);
+  if (transitLook < 2.5) return a * min(1.0, 2.0 - 2.0 * t) + b * min(1.0, 2.0 * t);
+  vec2 p = (at - 0.5) * vec2(transitWay.w, 1.0);
+  float way = transitLook < 3.5
+    ? dot(p, transitWay.xy) / (abs(transitWay.x) * transitWay.w + abs(transitWay.y)) + 0.5
+    : length(p) / length(vec2(0.5 * transitWay.w, 0.5));
+  return mix(a, b, clamp((t * (1.0 + transitWay.z) - way) / transitWay.z, 0.0, 1.0));
+}`;
+
+const transitLooks: readonly Transition['look'][] = ['mix', 'dip', 'add', 'wipe', 'iris'];
+
 /**
  * Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands. The noise is
  * interleaved gradient noise (J. Jimenez, SIGGRAPH 2014).
@@ -32,7 +50,7 @@ export const seenText =
 export const ditherText =
   'c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;';
 
-const body = (colour: string): string => `#version 300 es
+const body = (colour: string, more = ''): string => `#version 300 es
 precision highp float;
 in vec2 fitted;
 flat in vec4 firstSeen;
@@ -43,6 +61,7 @@ uniform sampler2D second;
 uniform vec4 part;
 out vec4 result;
 ${seenText}
+${more}
 void main() {
   ${colour}
   ${ditherText}
@@ -61,9 +80,12 @@ const fragments = {
   fitted: body(`vec3 c = seen(texture(first, ${place}), firstSeen);
   ${inside}`),
   /** Two that are mixed. */
-  mixed:
-    body(`vec3 c = mix(seen(texture(first, ${place}), firstSeen), seen(texture(second, ${place}), secondSeen), faded);
-  ${inside}`),
+  mixed: body(
+    `vec2 at = ${place};
+  vec3 c = transit(seen(texture(first, at), firstSeen), seen(texture(second, at), secondSeen), faded, at);
+  ${inside}`,
+    transitText,
+  ),
 };
 type Form = keyof typeof fragments;
 
@@ -75,6 +97,8 @@ export interface Presented {
   fade: number;
   /** Brightness, 0 is black. */
   level: number;
+  /** How the two are mixed, on a canvas of that width over height; absent: one into the other. */
+  transition?: { of: Transition; aspect: number };
 }
 
 /** The level is part of how a picture is seen, so that nothing is left to multiply. */
@@ -95,18 +119,34 @@ export const presentedUniforms = () => ({
   firstLook: { value: [0, 0, 0, 1] },
   secondLook: { value: [0, 0, 0, 1] },
   fade: { value: 0 },
+  transitLook: { value: 0 },
+  transitWay: { value: [1, 0, 0.1, 1] },
+  transitColour: { value: [0, 0, 0] as readonly number[] },
 });
 
 /** Fills them. */
 export function fillPresented(
   uniforms: ReturnType<typeof presentedUniforms>,
-  { first, second, fade, level }: Presented,
+  { first, second, fade, level, transition }: Presented,
 ): void {
   uniforms.first.value = first.texture;
   uniforms.second.value = second.texture;
   uniforms.firstLook.value = lookNumbers(first, level);
   uniforms.secondLook.value = lookNumbers(second, level);
   uniforms.fade.value = fade;
+  if (fade === 0) return;
+  uniforms.transitLook.value = transition ? transitLooks.indexOf(transition.of.look) : 0;
+  if (!transition) return;
+  const { angle, soft, colour } = transition.of;
+  const angleRad = (angle * Math.PI) / 180;
+  uniforms.transitWay.value = [
+    Math.cos(angleRad),
+    Math.sin(angleRad),
+    Math.max(soft, 1e-3),
+    transition.aspect,
+  ];
+  // A dip goes black with what it dips from.
+  uniforms.transitColour.value = colour.map((v) => v * level);
 }
 
 /** How a picture lies on what it is drawn on. */

@@ -1,5 +1,5 @@
 import type { EdgeBlend } from '../../core/document/types';
-import { ditherText, seenText } from './presenter';
+import { ditherText, seenText, transitText } from './presenter';
 
 /** The numbers of an output that stay as they are while it is played. */
 export interface ScreenNumbers {
@@ -86,11 +86,12 @@ uniform vec3 blend;
 uniform vec3 gain;
 uniform vec3 bend;
 uniform vec3 black;
+${transitText}
 ${rampText('blend.x')}
 float side(float distance, float width) { return width <= 0.0 ? 1.0 : ramp(distance / width); }
 void main() {
   vec3 c = seen(texture(first, place), firstSeen);
-  if (fade > 0.0) c = mix(c, seen(texture(second, place), secondSeen), fade);
+  if (fade > 0.0) c = transit(c, seen(texture(second, place), secondSeen), fade, place);
   c = clamp(c, 0.0, 1.0);
   ${withinText}
   c *= gain;

@@ -1,3 +1,4 @@
+import { transitionStart } from '../../core/show/transition';
 import type { Show } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
 import type { PerformanceCommand, PerformanceState } from '../protocol/protocol';
@@ -17,9 +18,8 @@ export class Performance {
     const scenes = show.scenes.map((scene) => scene.id);
     this.transport.open(resume?.transport.time ?? 0, resume?.transport.playing ?? true);
     this.transport.range = resume?.transport.range ?? null;
-    this.program.open(resume ? (resume.program.incoming ?? resume.program.program) : program, scenes);
-    this.program.setNext(resume?.program.next ?? null);
-    this.program.keepTo(scenes);
+    if (resume) this.program.resume(resume.program, scenes);
+    else this.program.open(program, scenes);
     this.blackout = resume?.blackout ?? false;
     this.freeze = resume?.freeze ?? false;
   }
@@ -32,7 +32,11 @@ export class Performance {
 
   apply(command: PerformanceCommand, show: Show): void {
     const take = (scene: string, seconds: number): void => {
-      if (show.scenes.some(({ id }) => id === scene)) this.program.take(scene, seconds);
+      if (!show.scenes.some(({ id }) => id === scene)) return;
+      const beat = transitionStart(show, this.transport.moment(0, show).beat);
+      // A show that stands would never come to its next beat.
+      if (beat === null || !this.transport.playing) this.program.take(scene, seconds);
+      else this.program.wait(scene, seconds, beat);
     };
     switch (command.type) {
       case 'play':
@@ -52,13 +56,20 @@ export class Performance {
         take(command.scene, command.seconds);
         break;
       case 'take-next': {
-        const { next } = this.program.state;
-        if (next) take(next, command.seconds);
+        const { next, incoming, byHand } = this.program.state;
+        if (byHand && incoming) this.program.take(incoming, command.seconds);
+        else if (next) take(next, command.seconds);
         this.program.setNext(null);
         break;
       }
       case 'next':
         this.program.setNext(command.scene);
+        break;
+      case 'crossfade':
+        this.program.crossfade(command.to);
+        break;
+      case 'crossfade-by':
+        this.program.crossfade(this.program.state.fade + command.by);
         break;
       case 'blackout':
         this.blackout = command.on ?? !this.blackout;

@@ -1,50 +1,93 @@
-import type { ProgramState } from '../protocol/protocol';
+import { onlyProgram, type ProgramState } from '../protocol/protocol';
 
-/** Which scene is on stage, which comes, and how far the fade between them is. */
+/** Which scene is on stage, which comes, and how far the transition between them is. */
 export class ProgramBus {
-  state: ProgramState = { program: '', incoming: null, fade: 0, next: null };
-  private fadeSeconds = 0;
+  state: ProgramState = onlyProgram('');
 
   /** Begins with a scene, or the first there is. */
   open(wanted: string, scenes: readonly string[]): void {
-    const program = scenes.includes(wanted) ? wanted : (scenes[0] ?? '');
-    this.state = { program, incoming: null, fade: 0, next: null };
+    this.state = onlyProgram(scenes.includes(wanted) ? wanted : (scenes[0] ?? ''));
+  }
+
+  /** Goes on from where another engine was, in the middle of a transition too; what it waited for was in its time. */
+  resume(state: ProgramState, scenes: readonly string[]): void {
+    this.state = { ...state, waiting: null };
+    this.keepTo(scenes);
+  }
+
+  private change(change: Partial<ProgramState>): void {
+    this.state = { ...this.state, ...change };
+  }
+
+  /** The transition is over at this scene. */
+  private end(program: string): void {
+    this.change({ program, incoming: null, fade: 0, byHand: false });
   }
 
   /** Scenes that are gone leave the stage: to the one that was coming, else to the first. */
   keepTo(scenes: readonly string[]): void {
     const { program, incoming } = this.state;
-    if (!scenes.includes(program))
-      this.state = { ...this.state, program: incoming ?? scenes[0] ?? '', incoming: null, fade: 0 };
-    if (this.state.incoming && !scenes.includes(this.state.incoming))
-      this.state = { ...this.state, incoming: null, fade: 0 };
-    if (this.state.next && !scenes.includes(this.state.next)) this.state = { ...this.state, next: null };
+    if (!scenes.includes(program)) this.end(incoming ?? scenes[0] ?? '');
+    if (this.state.incoming && !scenes.includes(this.state.incoming)) this.end(this.state.program);
+    if (this.state.next && !scenes.includes(this.state.next)) this.change({ next: null });
+    if (this.state.waiting && !scenes.includes(this.state.waiting.scene)) this.change({ waiting: null });
   }
 
   setNext(next: string | null): void {
-    this.state = { ...this.state, next };
+    this.change({ next });
+  }
+
+  /** Brings a scene on when a beat has come. */
+  wait(scene: string, seconds: number, beat: number): void {
+    this.change({ waiting: { scene, seconds, beat } });
   }
 
   /** Brings a scene on in so many seconds; at once for 0. */
   take(scene: string, seconds: number): void {
     const { program, incoming, fade } = this.state;
-    if (scene === (incoming ?? program)) return;
-    if (incoming !== null) {
-      // Taken again during a fade: what is more visible is where the new fade starts.
-      const from = fade >= 0.5 ? incoming : program;
-      this.state = { ...this.state, program: from, incoming: from === scene ? null : scene, fade: 0 };
-    } else this.state = { ...this.state, incoming: scene, fade: 0 };
-    this.fadeSeconds = seconds;
-    if (seconds <= 0) this.state = { ...this.state, program: scene, incoming: null, fade: 0 };
+    this.change({ waiting: null });
+    if (scene === incoming) {
+      // A hand has brought it part of the way: the rest goes by itself.
+      if (this.state.byHand) this.change({ byHand: false, seconds });
+      if (seconds <= 0) this.end(scene);
+      return;
+    }
+    if (incoming === null && scene === program) return;
+    // Taken again during a transition: what is more visible is where the new one starts.
+    const from = incoming !== null && fade >= 0.5 ? incoming : program;
+    this.change({
+      program: from,
+      incoming: from === scene ? null : scene,
+      fade: 0,
+      seconds,
+      byHand: false,
+    });
+    if (seconds <= 0) this.end(scene);
   }
 
-  advance(seconds: number): void {
-    const { incoming, fade } = this.state;
-    if (incoming === null) return;
-    const next = this.fadeSeconds > 0 ? fade + seconds / this.fadeSeconds : 1;
-    this.state =
-      next >= 1
-        ? { ...this.state, program: incoming, incoming: null, fade: 0 }
-        : { ...this.state, fade: next };
+  /** Moves the crossfader, 0..1: the next scene comes as far as the hand brings it, and is on air at 1. */
+  crossfade(to: number): void {
+    const { next, program } = this.state;
+    if (this.state.incoming === null) {
+      if (next === null || next === program || to <= 0) return;
+      this.change({ incoming: next, waiting: null });
+    }
+    if (to >= 1) {
+      const incoming = this.state.incoming!;
+      this.end(incoming);
+      if (this.state.next === incoming) this.change({ next: null });
+    } else if (to <= 0) this.end(program);
+    else this.change({ fade: to, byHand: true });
+  }
+
+  /** `beat`: where the show is now. */
+  advance(seconds: number, beat = 0): void {
+    const { waiting } = this.state;
+    if (waiting && beat >= waiting.beat) this.take(waiting.scene, waiting.seconds);
+    const { incoming, fade, byHand } = this.state;
+    if (incoming === null || byHand) return;
+    const next = this.state.seconds > 0 ? fade + seconds / this.state.seconds : 1;
+    if (next >= 1) this.end(incoming);
+    else this.change({ fade: next });
   }
 }

@@ -77,11 +77,14 @@ export type PerformanceCommand =
   | { type: 'seek'; time: number; exactly: boolean }
   /** Seconds from the start between which time goes round; null: it goes on forever. */
   | { type: 'range'; range: readonly [number, number] | null }
-  /** Brings a scene on air over so many seconds. */
+  /** Brings a scene on air over so many seconds, from when the transition of the show begins. */
   | { type: 'take'; scene: string; seconds: number }
   /** Brings the next scene on air and leaves none as next. */
   | { type: 'take-next'; seconds: number }
   | { type: 'next'; scene: string | null }
+  /** Moves the crossfader to a place, 0..1, or on from where it is: the next scene comes as far as that. */
+  | { type: 'crossfade'; to: number }
+  | { type: 'crossfade-by'; by: number }
   /** Absent `on`: the other way round. */
   | { type: 'blackout'; on?: boolean }
   | { type: 'freeze'; on?: boolean };
@@ -229,7 +232,24 @@ export interface ProgramState {
   /** 0..1 of the transition. */
   fade: number;
   next: string | null;
+  /** How long all of the transition lasts. */
+  seconds: number;
+  /** A hand holds the transition where it is. */
+  byHand: boolean;
+  /** A take that begins when a beat has come. */
+  waiting: { scene: string; seconds: number; beat: number } | null;
 }
+
+/** A scene on air and nothing else. */
+export const onlyProgram = (program: string): ProgramState => ({
+  program,
+  incoming: null,
+  fade: 0,
+  next: null,
+  seconds: 0,
+  byHand: false,
+  waiting: null,
+});
 
 /** All of a performance that is not in the show. The engine owns it; the interface keeps no copy but the last report. */
 export interface PerformanceState {
