@@ -1,26 +1,23 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
-import { windowOutputOf } from '../core/wall/outputs';
 import { applyChanges } from '../core/show/changes';
 import type { Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
 import { Gpu } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
-import { numberOf } from './output/number-of';
 import { FeedbackWatch } from './output/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
 import { LiveLayer } from './layer/live-layer';
 import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
-import { plainLook } from './image/look';
 import { WallPainter } from './output/wall-painter';
 import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
-import { Presenter, type Presented } from './output/presenter';
-import { presented } from './output/presented';
+import { OutputPainter } from './output/output-painter';
+import { Presenter } from './output/presenter';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance } from './playback/performance';
 import { prerollFrames } from './playback/preroll';
@@ -31,8 +28,6 @@ import type {
   LayerLayout,
   FromEngine,
   OutputSource,
-  OutputSpec,
-  TestPicture,
   PerformanceCommand,
   ToEngine,
   Watch,
@@ -98,6 +93,7 @@ export class Engine {
   private readonly outputs = new Outputs((id, share) => this.tell({ type: 'output-painted', id, share }));
   private readonly inputs = new LiveInputs();
   private readonly performance = new Performance();
+  private readonly painter: OutputPainter;
   private readonly reports: Reports;
   private readonly pixels = new PixelTraffic(
     (take) => new PixelLink(`${self.location.origin.replace(/^http/, 'ws')}/pixels`, take),
@@ -113,10 +109,6 @@ export class Engine {
   private layoutIsNew = false;
   /** A picture of the live layer is on its way to the page. */
   private layerIsOut = false;
-  /** Screens of the wall that show a test picture. */
-  private shownTests: Readonly<Record<string, TestPicture>> = {};
-  /** Those that outputs showed when they were last painted. */
-  private paintedTests: Readonly<Record<string, TestPicture>> = {};
   /** The editor's window is out of sight: only a stage window needs pictures. */
   private deskIsHidden = false;
   /** Scenes were drawn for a frame whose outputs are painted once the GPU is done with them. */
@@ -138,6 +130,7 @@ export class Engine {
     private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
   ) {
     this.players = new ScenePlayers(catalogue, this.media);
+    this.painter = new OutputPainter(this.outputs, this.players, this.performance);
     this.reports = new Reports(tell);
     this.startGraphics();
   }
@@ -232,7 +225,7 @@ export class Engine {
         this.workSize.scale = message.scale;
         break;
       case 'test-pictures':
-        this.shownTests = message.shown;
+        this.painter.tests = message.shown;
         break;
       case 'desk-hidden':
         this.deskIsHidden = message.hidden;
@@ -346,7 +339,11 @@ export class Engine {
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
       const dt = played.transport.advance(real, show.canvas.fps);
-      if (!this.deskIsHidden || this.outputs.hasStage || graphics.wall.pixels.isFed(show, this.isRoomSeen()))
+      if (
+        !this.deskIsHidden ||
+        this.outputs.hasStage ||
+        graphics.wall.pixels.isFed(show, this.outputs.showsRoom)
+      )
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
@@ -392,7 +389,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    if (graphics.wall.pixels.isFed(show, this.isRoomSeen())) sources.push({ type: 'program' });
+    if (graphics.wall.pixels.isFed(show, this.outputs.showsRoom)) sources.push({ type: 'program' });
     clock.beginFrame(measuring);
     this.players.play(
       gpu,
@@ -448,11 +445,8 @@ export class Engine {
   /** The stage is painted last, and stands as it is while it is frozen. */
   private paint(now: number, show: Show, graphics: Graphics): void {
     if (this.isReturning(now)) return;
-    const { layer, gpu, feedbackWatch, darkWatch, clock } = graphics;
-    const { blackout, freeze } = this.performance;
-    const draw = (output: Readonly<OutputSpec>): boolean => this.drawOutput(output, show, graphics);
-    const stateOf = (output: Readonly<OutputSpec>): string => this.stateOf(output, graphics);
-    this.outputs.paint(gpu, 'desk', () => false, draw, stateOf);
+    const { layer, feedbackWatch, darkWatch, clock } = graphics;
+    this.painter.paint('desk', show, graphics, this.frames);
     const { scene } = this.watch;
     const watched = scene ? this.players.playing.get(scene) : undefined;
     const easy = clock.frameMs < 500 / show.canvas.fps;
@@ -462,64 +456,8 @@ export class Engine {
       feedbackWatch.turn(now, watched, easy);
       darkWatch.turn(now, scene, watched, easy);
     }
-    const { shownTests: tests, paintedTests } = this;
-    // A test picture comes and goes whatever is frozen.
-    const isFrozen = ({ source }: Readonly<OutputSpec>): boolean =>
-      freeze && !blackout && (source.type !== 'screen' || tests[source.id] === paintedTests[source.id]);
-    this.outputs.paint(gpu, 'stage', isFrozen, draw, stateOf);
-    this.paintedTests = tests;
-    const program = { type: 'program' } as const;
-    graphics.wall.pixels.feed(
-      now,
-      show,
-      { ...this.presentedBy(program, gpu), level: this.isBlack(program, 'stage') ? 0 : 1 },
-      { isFrozen: freeze && !blackout, inRoom: this.isRoomSeen(), tests },
-    );
-  }
-
-  private isRoomSeen(): boolean {
-    for (const { type } of this.outputs.sources()) if (type === 'room') return true;
-    return false;
-  }
-
-  /** What an output shows, as a text that changes whenever that looks otherwise. */
-  private stateOf(
-    { source, use, mapping, width, height }: Readonly<OutputSpec>,
-    { gpu, wall }: Graphics,
-  ): string {
-    const where = `${width}x${height} ${JSON.stringify(mapping)}`;
-    if (source.type === 'node') {
-      const run = this.players.of(source)?.run.runs.get(source.node);
-      return `${where} ${source.scene} ${source.node} ${run?.changed === false ? 'still' : `frame ${this.frames}`}`;
-    }
-    const { first, second, fade, transition } = this.presentedBy(source, gpu);
-    const looks = [first, second].map(({ texture, background, brightness }) => [
-      texture.uuid,
-      background,
-      brightness,
-    ]);
-    const output = source.type === 'screen' && windowOutputOf(this.show!, source.id);
-    const room =
-      source.type === 'room' &&
-      `${numberOf(source.view)} ${numberOf(this.show!.wall)} ${numberOf(this.shownTests)} ${wall.roomVersion}`;
-    const screen = output ? `${numberOf(output)} ${this.shownTests[output.id]}` : room || '';
-    return `${where} ${screen} ${JSON.stringify(looks)} ${fade} ${fade > 0 && transition ? numberOf(transition.of) : ''} ${this.isBlack(source, use)} ${gpu.pictures}`;
-  }
-
-  private isBlack(source: OutputSource, use: OutputSpec['use']): boolean {
-    const isOnAir = source.type === 'program' || source.type === 'screen' || source.type === 'room';
-    return this.performance.blackout && (use === 'stage' || isOnAir);
-  }
-
-  private presentedBy(source: Exclude<OutputSource, { type: 'node' }>, gpu: Gpu): Omit<Presented, 'level'> {
-    const { players } = this;
-    const { transition, canvas } = this.show!;
-    const now = presented(source, this.performance.program.state, {
-      ofScene: (id) => players.playing.get(id)?.look,
-      of: (one) => players.of(one)?.look,
-      nothing: plainLook(gpu.empty),
-    });
-    return { ...now, transition: { of: transition, aspect: canvas.width / canvas.height } };
+    this.painter.paint('stage', show, graphics, this.frames);
+    this.painter.feedPixels(now, show, graphics);
   }
 
   /** Paints the live layer of the patch, unless the page has not taken the last one. */
@@ -540,36 +478,13 @@ export class Engine {
     ]);
   }
 
-  private drawOutput(output: Readonly<OutputSpec>, show: Show, graphics: Graphics): boolean {
-    const { presenter, gpu } = graphics;
-    const { source, use, mapping } = output;
-    if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
-    const now = this.presentedBy(source, gpu);
-    const seen = { ...now, level: this.isBlack(source, use) ? 0 : 1 };
-    if (source.type === 'room') {
-      const { blackout, freeze } = this.performance;
-      graphics.wall.drawRoom(show, source.view, output, seen, this.shownTests, freeze && !blackout);
-      return true;
-    }
-    const screen = source.type === 'screen' && windowOutputOf(show, source.id);
-    if (screen) {
-      const place = use === 'desk' ? 'desk' : 'window';
-      const lie = { place, into: output, canvas: show.canvas } as const;
-      graphics.wall.draw(screen, seen, lie, this.shownTests[screen.id]);
-      return true;
-    }
-    const aspect = show.canvas.width / show.canvas.height;
-    presenter.draw(seen, output, { aspect, mapping });
-    return true;
-  }
-
   private report(now: number, show: Show, { gpu, clock, feedbackWatch, wall: { pixels } }: Graphics): void {
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
-    reports.pixels(now, () => (pixels.isFed(show, this.isRoomSeen()) ? pixels.report(now) : null));
+    reports.pixels(now, () => (pixels.isFed(show, this.outputs.showsRoom) ? pixels.report(now) : null));
     reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,

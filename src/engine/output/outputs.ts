@@ -49,6 +49,12 @@ export class Outputs {
     return false;
   }
 
+  /** Whether somebody looks at the room. */
+  get showsRoom(): boolean {
+    for (const { source } of this.all.values()) if (source.type === 'room') return true;
+    return false;
+  }
+
   /** What somebody looks at; the same source may come more than once. */
   *sources(): Iterable<OutputSource> {
     for (const { source } of this.all.values()) yield source;
