@@ -106,8 +106,8 @@ describe('a performance', () => {
     heir.open(show, 'b', report);
     expect(heir.report(show)).toMatchObject({
       transport: { playing: false, time: 12.5, range: [10, 14] },
-      // A transition that was on its way has arrived.
-      program: { program: 'a', incoming: null, next: 'c' },
+      // A transition that was on its way goes on.
+      program: { program: 'b', incoming: 'a', fade: 0, seconds: 4, next: 'c' },
       blackout: true,
       freeze: false,
     });
@@ -125,7 +125,7 @@ describe('a performance', () => {
     played.apply({ type: 'next', scene: 'c' }, show);
     played.apply({ type: 'take', scene: 'a', seconds: 4 }, show);
     played.changeShow(show, showOf('a'));
-    expect(played.program.state).toEqual({ program: 'a', incoming: null, fade: 0, next: null });
+    expect(played.program.state).toMatchObject({ program: 'a', incoming: null, fade: 0, next: null });
   });
 
   test('keeps its beat when the tempo changes', () => {
@@ -134,5 +134,27 @@ describe('a performance', () => {
     const faster = { ...show, tempo: { ...show.tempo, bpm: show.tempo.bpm * 2 } };
     played.changeShow(show, faster);
     expect(played.report(faster).transport.beat).toBeCloseTo(beat, 6);
+  });
+
+  test('begins a take on the next bar where the show says so, and at once where it stands', () => {
+    const onBars = { ...show, transition: { ...show.transition, start: 'bar' as const } };
+    played.apply({ type: 'take', scene: 'a', seconds: 0 }, onBars);
+    expect(played.program.state).toMatchObject({ program: 'b', waiting: { scene: 'a', beat: 4 } });
+    played.program.advance(0.1, 3.9);
+    expect(played.program.state.program).toBe('b');
+    played.program.advance(0.1, 4);
+    expect(played.program.state).toMatchObject({ program: 'a', waiting: null });
+    played.apply({ type: 'play', playing: false }, onBars);
+    played.apply({ type: 'take', scene: 'c', seconds: 0 }, onBars);
+    expect(played.program.state.program).toBe('c');
+  });
+
+  test('moves the crossfader to a place, and on from where it is', () => {
+    played.apply({ type: 'next', scene: 'a' }, show);
+    played.apply({ type: 'crossfade', to: 0.25 }, show);
+    played.apply({ type: 'crossfade-by', by: 0.25 }, show);
+    expect(played.program.state).toMatchObject({ program: 'b', incoming: 'a', fade: 0.5, byHand: true });
+    played.apply({ type: 'take-next', seconds: 2 }, show);
+    expect(played.program.state).toMatchObject({ incoming: 'a', fade: 0.5, byHand: false, next: null });
   });
 });

@@ -45,7 +45,7 @@ export class ProgramBus {
   /** Brings a scene on in so many seconds; at once for 0. */
   take(scene: string, seconds: number): void {
     const { program, incoming, fade } = this.state;
-    this.change({ waiting: null });
+    if (this.state.waiting) this.change({ waiting: null });
     if (scene === incoming) {
       // A hand has brought it part of the way: the rest goes by itself.
       if (this.state.byHand) this.change({ byHand: false, seconds });
