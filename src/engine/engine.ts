@@ -339,11 +339,7 @@ export class Engine {
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
       const dt = played.transport.advance(real, show.canvas.fps);
-      if (
-        !this.deskIsHidden ||
-        this.outputs.hasStage ||
-        graphics.wall.pixels.isFed(show, this.outputs.showsRoom)
-      )
+      if (!this.deskIsHidden || this.outputs.hasStage || this.feedsPixels(show, graphics))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
@@ -375,6 +371,11 @@ export class Engine {
     if (transport.preroll!.next > transport.preroll!.last) transport.preroll = null;
   }
 
+  /** Whether any string is fed. */
+  private feedsPixels(show: Show, { wall }: Graphics): boolean {
+    return wall.pixels.isFed(show, this.outputs.showsRoom);
+  }
+
   private drawFrame(now: number, dt: number, show: Show, graphics: Graphics): void {
     const { gpu, clock } = graphics;
     const start = performance.now();
@@ -389,7 +390,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    if (graphics.wall.pixels.isFed(show, this.outputs.showsRoom)) sources.push({ type: 'program' });
+    if (this.feedsPixels(show, graphics)) sources.push({ type: 'program' });
     clock.beginFrame(measuring);
     this.players.play(
       gpu,
@@ -478,13 +479,14 @@ export class Engine {
     ]);
   }
 
-  private report(now: number, show: Show, { gpu, clock, feedbackWatch, wall: { pixels } }: Graphics): void {
+  private report(now: number, show: Show, graphics: Graphics): void {
+    const { gpu, clock, feedbackWatch, wall } = graphics;
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
-    reports.pixels(now, () => (pixels.isFed(show, this.outputs.showsRoom) ? pixels.report(now) : null));
+    reports.pixels(now, () => (this.feedsPixels(show, graphics) ? wall.pixels.report(now) : null));
     reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,

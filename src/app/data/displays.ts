@@ -67,8 +67,15 @@ export async function askDisplays(): Promise<void> {
 
 const placeOf = (show: string, output: string): string => `${show} ${output}`;
 
+/** The key of the display that was chosen for an output; empty: a plain window; undefined: nobody was asked. */
+export const choiceOf = (
+  { choices }: Pick<DisplayState, 'choices'>,
+  show: string,
+  output: string,
+): string | undefined => choices[placeOf(show, output)];
+
 export const chosenDisplay = (show: string, output: string): string =>
-  displayStore.getState().choices[placeOf(show, output)] ?? '';
+  choiceOf(displayStore.getState(), show, output) ?? '';
 
 export function chooseDisplay(show: string, output: string, key: string): void {
   const choices = { ...displayStore.getState().choices, [placeOf(show, output)]: key };

@@ -1,3 +1,4 @@
+import { fromHex, toHex } from '../../core/colour';
 import type { Transition } from '../../core/document/types';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { SelectField } from '../parts/field';
@@ -10,17 +11,6 @@ const looks: [Transition['look'], string][] = [
   ['wipe', 'Wipe'],
   ['iris', 'Iris'],
 ];
-
-const hex = (colour: readonly number[]): string =>
-  `#${colour
-    .map((v) =>
-      Math.round(v * 255)
-        .toString(16)
-        .padStart(2, '0'),
-    )
-    .join('')}`;
-const fromHex = (text: string): [number, number, number] =>
-  [1, 3, 5].map((at) => parseInt(text.slice(at, at + 2), 16) / 255) as [number, number, number];
 
 /** How a take looks, how long it lasts, and when it begins. */
 export function TransitionRows() {
@@ -44,8 +34,8 @@ export function TransitionRows() {
             type="color"
             className="h-7 w-8 cursor-pointer rounded border edge bg-transparent"
             aria-label="Colour of the dip"
-            value={hex(colour)}
-            onChange={(e) => edit((one) => (one.colour = fromHex(e.target.value)), 'colour')}
+            value={toHex(colour)}
+            onChange={(e) => edit((one) => (one.colour = fromHex(e.target.value)!), 'colour')}
             onBlur={endGesture}
           />
         )}

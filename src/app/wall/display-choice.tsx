@@ -1,20 +1,19 @@
 import { hasWindow } from '../../core/wall/outputs';
-import { askDisplays, canAskDisplays, chooseDisplay, displayOf, displayStore } from '../data/displays';
+import { canAskDisplays, choiceOf, chooseDisplay, displayOf, displayStore } from '../data/displays';
 import { showStore, useShow } from '../data/show-store';
-import { say } from '../parts/notices';
-import { DisplayRow } from './output-rows';
+import { askForDisplays, DisplayRow } from './output-rows';
 
 /** Asks which display is which, where screens of the show have none on this machine. */
 export function DisplayChoice() {
   const outputs = useShow((show) => show.wall.outputs);
-  const { displays, choices } = displayStore();
+  const state = displayStore();
+  const { displays } = state;
   const show = showStore((s) => s.id);
   const screens = outputs.filter(hasWindow);
-  const open = screens.filter(({ id }) =>
-    displays
-      ? !displayOf(show, id) && choices[`${show} ${id}`] !== ''
-      : choices[`${show} ${id}`] === undefined,
-  );
+  const open = screens.filter(({ id }) => {
+    const choice = choiceOf(state, show, id);
+    return displays ? !displayOf(show, id) && choice !== '' : choice === undefined;
+  });
   if (!canAskDisplays() || open.length === 0) return null;
   return (
     <div className="border-t edge p-2" role="group" aria-label="Displays" data-testid="display-choice">
@@ -31,18 +30,7 @@ export function DisplayChoice() {
         ))
       ) : (
         <div className="flex items-center gap-1">
-          <button
-            type="button"
-            className="btn btn-sm"
-            onClick={() =>
-              void askDisplays().catch(() =>
-                say({
-                  tone: 'warning',
-                  text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
-                }),
-              )
-            }
-          >
+          <button type="button" className="btn btn-sm" onClick={askForDisplays}>
             Choose displays …
           </button>
           <button

@@ -3,7 +3,7 @@ import { plainColour } from '../../core/wall/screens';
 import type { Output } from '../../core/document/types';
 import { hasWindow, type WindowOutput } from '../../core/wall/outputs';
 import { editOutput } from '../actions/wall-actions';
-import { askDisplays, canAskDisplays, chooseDisplay, displayStore } from '../data/displays';
+import { askDisplays, canAskDisplays, choiceOf, chooseDisplay, displayStore } from '../data/displays';
 import { showStore, useShow } from '../data/show-store';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
@@ -30,9 +30,19 @@ export function NameRow({ output }: { output: Output }) {
   );
 }
 
+/** Asks the browser for the displays; what is in the way is said. */
+export const askForDisplays = (): void =>
+  void askDisplays().catch(() =>
+    say({
+      tone: 'warning',
+      text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
+    }),
+  );
+
 /** On which display of this machine an output is opened. */
 export function DisplayRow({ output }: { output: Output }) {
-  const { displays, choices } = displayStore();
+  const state = displayStore();
+  const { displays } = state;
   const show = showStore((s) => s.id);
   if (!canAskDisplays())
     return (
@@ -42,22 +52,11 @@ export function DisplayRow({ output }: { output: Output }) {
     );
   if (!displays)
     return (
-      <button
-        type="button"
-        className="tool self-start"
-        onClick={() =>
-          void askDisplays().catch(() =>
-            say({
-              tone: 'warning',
-              text: 'Displays are chosen once this page may manage windows: allow it beside the address.',
-            }),
-          )
-        }
-      >
+      <button type="button" className="tool self-start" onClick={askForDisplays}>
         Choose a display …
       </button>
     );
-  const chosen = choices[`${show} ${output.id}`] ?? '';
+  const chosen = choiceOf(state, show, output.id) ?? '';
   const known = displays.map(({ key, label, width, height }): [string, string] => [
     key,
     `${label} · ${width} x ${height}`,

@@ -12,17 +12,13 @@ import {
   range,
   size,
   pixels,
+  rgb,
+  threeOf,
 } from './schema-words';
 
 /** A place on the canvas, in its pixels; parts may lie outside. */
 const canvasPixels = { type: 'number', minimum: -100000, maximum: 100000 };
 const share = (most: number) => ({ type: 'number', minimum: 0, maximum: most });
-const rgb = (least: number, most: number) => ({
-  type: 'array',
-  items: { type: 'number', minimum: least, maximum: most },
-  minItems: 3,
-  maxItems: 3,
-});
 
 const room = about(
   'Where it hangs in the room; null: as its part lies on the canvas.',
@@ -30,7 +26,6 @@ const room = about(
 );
 /** Metres: x to the right, y up, z towards the audience; the floor is at y = 0, the back wall at z = 0. */
 const metres = { type: 'number', minimum: -1000, maximum: 1000 };
-const threeOf = (items: object) => ({ type: 'array', items, minItems: 3, maxItems: 3 });
 
 /** The wall: all outputs of a show. */
 export const wallDefinitions = {

@@ -40,3 +40,6 @@ export const positive = { type: 'number', minimum: 0, maximum: mostNumber };
 export const range = { type: 'array', items: number, minItems: 2, maxItems: 2 };
 export const pixels = { type: 'integer', minimum: 1, maximum: 16384 };
 export const size = { type: 'array', items: pixels, minItems: 2, maxItems: 2 };
+export const threeOf = (items: object) => ({ type: 'array', items, minItems: 3, maxItems: 3 });
+export const rgb = (least: number, most: number) =>
+  threeOf({ type: 'number', minimum: least, maximum: most });

@@ -16,6 +16,7 @@ import {
   range,
   pixels,
   size,
+  rgb,
 } from './schema-words';
 import { wallDefinitions } from './schema-wall';
 
@@ -313,12 +314,7 @@ const definitions = {
         minimum: 0,
         maximum: 1,
       }),
-      colour: about('Of a dip: red, green and blue.', {
-        type: 'array',
-        items: { type: 'number', minimum: 0, maximum: 1 },
-        minItems: 3,
-        maxItems: 3,
-      }),
+      colour: about('Of a dip: red, green and blue.', rgb(0, 1)),
     },
     [],
     { description: 'How a take looks, and how long it lasts.' },

@@ -58,10 +58,13 @@ const home: Placement = [
   [0, 0, 0],
 ];
 
+/** The rows of numbers in `{…}{…}`. */
+const rowsOf = (text: string): number[][] =>
+  [...text.matchAll(/\{([^}]*)\}/g)].map(([, row]) => row.split(',').map(Number));
+
 /** Reads `{u}{v}{w}{o}`, the origin in millimetres. */
 function readPlacement(node: XmlNode): Placement {
-  const text = childOf(node, 'Matrix')?.text ?? '';
-  const rows = [...text.matchAll(/\{([^}]*)\}/g)].map(([, row]) => row.split(',').map(Number));
+  const rows = rowsOf(childOf(node, 'Matrix')?.text ?? '');
   if (rows.length !== 4 || rows.some((row) => row.length < 3 || row.some((v) => !Number.isFinite(v))))
     return home;
   const [u, v, w, o] = rows as unknown as [Vec3, Vec3, Vec3, Vec3];
@@ -130,9 +133,7 @@ function readMode(description: XmlNode[], name: string): PixelMode | null {
     .map(({ letter }) => letter)
     .join('');
   const places = references.map(({ attributes }) => {
-    const rows = [...(attributes.Position ?? '').matchAll(/\{([^}]*)\}/g)].map(([, row]) =>
-      row.split(',').map(Number),
-    );
+    const rows = rowsOf(attributes.Position ?? '');
     return [0, 1, 2].map((k) => rows[k]?.[3] ?? 0);
   });
   const reach = (axis: number): number =>

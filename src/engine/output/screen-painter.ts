@@ -89,6 +89,8 @@ interface Kept {
   /** Its shader with all numbers in it, and since when that is so. */
   code: string;
   codeSince: number;
+  /** What that was written for: documents are never changed in place. */
+  codeOf: { output: WindowOutput; canvas: object | null } | null;
 }
 
 /** Paints outputs of the wall in one pass each: screens bent, masked and blended, LED walls tile by tile into their raster. */
@@ -180,7 +182,7 @@ export class ScreenPainter {
     uniforms.bend.value = numbers.bend;
     // What is switched to black has no raised black.
     uniforms.black.value = colour.black.map((black) => black * presented.level);
-    mesh.material = this.materialFor(kept, numbers, presented);
+    mesh.material = this.materialFor(kept, numbers, canvas, presented);
     mesh.geometry = kept.geometry;
     gpu.passes++;
     gpu.renderer.setRenderTarget(target);
@@ -193,11 +195,20 @@ export class ScreenPainter {
    * The shader of an output: with its numbers in its code as soon as that is compiled, which is begun once they have stood still for a
    * moment; else, and through fades and blackouts, the one for all.
    */
-  private materialFor(kept: Kept, numbers: ScreenNumbers, { fade, level }: Presented): RawShaderMaterial {
+  private materialFor(
+    kept: Kept,
+    numbers: ScreenNumbers,
+    canvas: object | null,
+    { fade, level }: Presented,
+  ): RawShaderMaterial {
     if (fade > 0 || level !== 1) return this.material;
     const now = performance.now();
-    const code = screenFragment(numbers);
-    if (kept.code !== code) Object.assign(kept, { code, codeSince: now });
+    if (kept.codeOf?.output !== kept.output || kept.codeOf.canvas !== canvas) {
+      const code = screenFragment(numbers);
+      if (kept.code !== code) Object.assign(kept, { code, codeSince: now });
+      kept.codeOf = { output: kept.output, canvas };
+    }
+    const { code } = kept;
     let found = this.baked.get(code);
     if (!found && now - kept.codeSince < settledMs) return this.material;
     if (!found) {
@@ -250,6 +261,7 @@ export class ScreenPainter {
         mask: null,
         code: '',
         codeSince: 0,
+        codeOf: null,
         ...kept,
         output: screen,
         size,

@@ -21,7 +21,7 @@ import { nodeOf } from '../../../core/wall/pixels/datagrams';
 import type { PixelReceiver } from '../../../core/wall/pixels/receive';
 import { pixelCount } from '../../../core/wall/pixels/pixels';
 import { roomFieldOfView, stringInRoom, type RoomView } from '../../../core/wall/room';
-import { roomMesh } from '../../../core/wall/room-mesh';
+import { roomMesh, type RoomMesh } from '../../../core/wall/room-mesh';
 import type { Gpu } from '../../gpu/gpu';
 import type { MediaLibrary } from '../../media/library';
 import {
@@ -51,6 +51,7 @@ const background = 0x040506;
 /** An output as it hangs in the room. */
 interface Hung {
   output: WindowOutput;
+  surface: Pick<RoomMesh, 'middle' | 'facing' | 'area'>;
   target: WebGLRenderTarget;
   isNew: boolean;
   objects: Mesh[];
@@ -61,6 +62,13 @@ interface Lamps {
   string: PixelString;
   light: BufferAttribute;
   objects: Points[];
+}
+
+/** What a material draws is added to what is there, and hides nothing. */
+function addLight(material: RawShaderMaterial): void {
+  material.depthWrite = false;
+  material.blending = AdditiveBlending;
+  material.premultipliedAlpha = true;
 }
 
 /** Draws what a window shows into a target; `isNew`: nothing was drawn there before. */
@@ -171,8 +179,7 @@ export class RoomPainter {
     this.shownVersion = -1;
     const lights = this.hung.slice(0, mostLights);
     this.lit.lights.value = lights.length;
-    lights.forEach(({ output }, k) => {
-      const { middle, facing, area } = roomMesh(output, canvas);
+    lights.forEach(({ surface: { middle, facing, area } }, k) => {
       this.lit.lightAt.value.set(middle, 3 * k);
       this.lit.lightFacing.value.set(facing, 3 * k);
       this.lit.lightArea.value[k] = area;
@@ -195,7 +202,7 @@ export class RoomPainter {
       Math.max(1, Math.round(height * scale)),
       '8',
     );
-    const { places, pictures, indices } = roomMesh(output, canvas);
+    const { places, pictures, indices, ...surface } = roomMesh(output, canvas);
     const geometry = new BufferGeometry();
     geometry.setAttribute('position', new BufferAttribute(places, 3));
     geometry.setAttribute('uv', new BufferAttribute(pictures, 2));
@@ -208,13 +215,12 @@ export class RoomPainter {
         mirrored: { value: mirrored },
       });
       if (mirrored) {
-        material.depthTest = material.depthWrite = false;
-        material.blending = AdditiveBlending;
-        material.premultipliedAlpha = true;
+        material.depthTest = false;
+        addLight(material);
       }
       return this.add(new Mesh(geometry, material), mirrored ? 1 : 3);
     };
-    return { output, target, isNew: true, objects: [make(1), make(0)] };
+    return { output, surface, target, isNew: true, objects: [make(1), make(0)] };
   }
 
   private hangString(string: PixelString, canvas: Size): Lamps {
@@ -227,10 +233,8 @@ export class RoomPainter {
         mirrored: { value: mirrored },
         scale: this.scale,
       });
-      material.depthWrite = false;
       material.depthTest = mirrored === 0;
-      material.blending = AdditiveBlending;
-      material.premultipliedAlpha = true;
+      addLight(material);
       return this.add(new Points(geometry, material), mirrored ? 1 : 4);
     };
     return { string, light, objects: [make(1), make(0)] };
