@@ -33,3 +33,32 @@ export function gradientAt(stops: readonly Stop[], t: number): Rgba {
   }
   return [...sorted[sorted.length - 1].colour];
 }
+
+const linearOf = (v: number): number => (v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4));
+const shownOf = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055);
+
+/** A colour of a display (sRGB, 0..1) in OKLab (B. Ottosson, 2020), where equal steps look equal. */
+export function toOklab(rgb: readonly number[]): [number, number, number] {
+  const [r, g, b] = [linearOf(rgb[0]), linearOf(rgb[1]), linearOf(rgb[2])];
+  const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
+  const m = Math.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
+  const s = Math.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
+  return [
+    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
+    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
+    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
+  ];
+}
+
+/** The way back; what a display cannot show is held at 0 and 1. */
+export function fromOklab([lightness, a, b]: readonly [number, number, number]): [number, number, number] {
+  const l = Math.pow(lightness + 0.3963377774 * a + 0.2158037573 * b, 3);
+  const m = Math.pow(lightness - 0.1055613458 * a - 0.0638541728 * b, 3);
+  const s = Math.pow(lightness - 0.0894841775 * a - 1.291485548 * b, 3);
+  const light = [
+    4.0767416621 * l - 3.3077115913 * m + 0.2309699292 * s,
+    -1.2684380046 * l + 2.6097574011 * m - 0.3413193965 * s,
+    -0.0041960863 * l - 0.7034186147 * m + 1.707614701 * s,
+  ];
+  return light.map((v) => Math.min(1, Math.max(0, shownOf(Math.max(0, v))))) as [number, number, number];
+}

@@ -18,8 +18,9 @@ import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
 import { OutputPainter } from './output/output-painter';
 import { Presenter } from './output/presenter';
+import { ProgramMix } from './output/program-mix';
 import { LiveInputs } from './playback/live-inputs';
-import { Performance } from './playback/performance';
+import { Performance, type Heard } from './playback/performance';
 import { prerollFrames } from './playback/preroll';
 import { ScenePlayers } from './playback/scene-players';
 import { WorkSize } from './playback/work-size';
@@ -39,6 +40,8 @@ import { Reports } from './reports';
 const graphicsRetryMs = 250;
 /** Most milliseconds that outputs keep their last picture after the graphics are back, while shaders are compiled again. */
 const longestReturnMs = 10000;
+/** Most milliseconds that a transition waits until its scene can be seen whole. */
+const longestTakeWaitMs = 3000;
 /** Frames given to the GPU and not done at which the next one is left out. */
 const maxFramesInFlight = 2;
 /** Milliseconds of a frame above which the GPU is left a moment between two, so that the page is never starved. */
@@ -69,6 +72,7 @@ interface Graphics {
   gpu: Gpu;
   clock: GpuClock;
   presenter: Presenter;
+  mix: ProgramMix;
   wall: WallPainter;
   questions: Questions;
   layer: LiveLayer;
@@ -92,7 +96,7 @@ export class Engine {
   private readonly players: ScenePlayers;
   private readonly outputs = new Outputs((id, share) => this.tell({ type: 'output-painted', id, share }));
   private readonly inputs = new LiveInputs();
-  private readonly performance = new Performance();
+  private readonly performance: Performance;
   private readonly painter: OutputPainter;
   private readonly reports: Reports;
   private readonly pixels = new PixelTraffic(
@@ -120,6 +124,8 @@ export class Engine {
   private lastNow = 0;
   private frames = 0;
   private cpuMs = 0;
+  /** The scene whose transition waits until it can be seen whole, and since when. */
+  private waitedFor = { scene: null as string | null, since: 0 };
   private graphicsDownSince: number | null = null;
   private lastAttempt = 0;
   /** Until when outputs keep the picture they had before the graphics were lost, at most; 0: they have a new one. */
@@ -129,8 +135,15 @@ export class Engine {
     private readonly catalogue: Catalogue,
     private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
   ) {
-    this.players = new ScenePlayers(catalogue, this.media);
-    this.painter = new OutputPainter(this.outputs, this.players, this.performance);
+    this.performance = new Performance(catalogue);
+    this.players = new ScenePlayers(catalogue, this.media, this.performance.desk);
+    this.performance.program.isReady = (scene) => this.isReady(scene);
+    this.painter = new OutputPainter(
+      this.outputs,
+      this.players,
+      this.performance,
+      (file, height) => this.media.picture(file, height).texture,
+    );
     this.reports = new Reports(tell);
     this.startGraphics();
   }
@@ -143,6 +156,7 @@ export class Engine {
       this.graphics = {
         gpu,
         presenter,
+        mix: new ProgramMix(gpu),
         wall: new WallPainter(gpu, media, this.pixels),
         clock: new GpuClock(gpu.gl),
         questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
@@ -303,7 +317,9 @@ export class Engine {
 
   private reportPerformance(now: number, isNews = false): void {
     const leastMs = this.deskIsHidden ? hiddenReportMs : 0;
-    this.reports.performance(now, () => this.performance.report(this.show!), isNews, leastMs);
+    this.reports.performance(now, () => this.performance.report(), isNews, leastMs);
+    const recorded = this.performance.takeRecorded();
+    if (recorded) this.tell({ type: 'recorded', ...recorded });
   }
 
   /** Gives whether it waits for the GPU. */
@@ -334,16 +350,37 @@ export class Engine {
     }
     this.reportPerformance(now);
     this.lastNow = now;
-    played.program.advance(real, played.transport.moment(0, show).beat);
     this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
-    if (played.transport.preroll) this.preroll(show, graphics);
-    else {
+    if (played.transport.preroll) {
+      played.advance(real, this.heard());
+      this.preroll(show, graphics);
+    } else {
       const dt = played.transport.advance(real, show.canvas.fps);
+      played.advance(real, this.heard());
       if (!this.deskIsHidden || this.outputs.hasStage || this.feedsPixels(show, graphics))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
     return false;
+  }
+
+  /** What the running order hears of the outside. */
+  private heard(): Heard {
+    const { inputs } = this;
+    const { time } = this.performance.transport;
+    return { controllers: inputs.controllers, sound: inputs.soundPlace(time), code: inputs.codeAt(time) };
+  }
+
+  /** Whether a scene can be seen whole, so that its transition may begin. Where nobody sees the program, it need not wait. */
+  private isReady(scene: string): boolean {
+    for (const { type } of this.outputs.sources())
+      if (type === 'program' || type === 'screen' || type === 'room') {
+        const { incoming } = this.performance.program.state;
+        if (incoming !== this.waitedFor.scene) this.waitedFor = { scene: incoming, since: performance.now() };
+        const isLate = incoming !== null && performance.now() - this.waitedFor.since > longestTakeWaitMs;
+        return isLate || this.players.isComplete(scene);
+      }
+    return true;
   }
 
   /**
@@ -380,11 +417,12 @@ export class Engine {
     const { gpu, clock } = graphics;
     const start = performance.now();
     gpu.passes = 0;
-    const moment = this.performance.transport.moment(dt, show);
+    const moment = this.performance.moment(dt);
+    const { time } = this.performance.transport;
     const steps = clock.costMs > slowFrameMs ? maxFeedbackSteps.slow : maxFeedbackSteps.quick;
     const frame: Frame = {
       moment,
-      live: this.inputs.at(moment.time, this.hearing || this.showHears),
+      live: this.inputs.at(time, this.hearing || this.showHears),
       canvas: this.workSize.of(show.canvas),
       feedback: this.feedbackClock.next(dt, steps),
     };
@@ -396,7 +434,12 @@ export class Engine {
       gpu,
       show,
       frame,
-      { scenes: this.wantedScenes(show, sources), sources },
+      {
+        scenes: this.wantedScenes(show, sources),
+        sources,
+        ready: this.isPlayed(sources) ? this.performance.ready : [],
+        isEasy: clock.costMs <= busyFrameMs,
+      },
       (player, scene) => {
         player.renderer.measure =
           measuring && scene === this.watch.scene ? (node, draw) => clock.measure(node, draw) : null;
@@ -413,6 +456,11 @@ export class Engine {
     else clock.markStill(now);
   }
 
+  /** Whether a show is being played, and not only built: then what may come next is kept ready. */
+  private isPlayed(sources: readonly OutputSource[]): boolean {
+    return this.outputs.hasStage || sources.some(({ type }) => type === 'next');
+  }
+
   /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
   private wantedScenes(show: Show, sources: readonly OutputSource[]): Map<string, string[]> {
     const wanted = new Map<string, string[]>();
@@ -422,10 +470,13 @@ export class Engine {
       wanted.set(scene, list);
       for (const node of nodes) if (node && !list.includes(node)) list.push(node);
     };
-    const { program, incoming, next } = this.performance.program.state;
+    const { program, incoming, next, look } = this.performance.program.state;
+    const { mask } = look ?? show.transition;
+    const laid = this.performance.overlay?.scene ?? null;
     for (const source of sources) {
       if (source.type === 'program' || source.type === 'screen' || source.type === 'room')
-        for (const scene of [program, incoming]) want(scene);
+        for (const scene of [program, incoming, laid, incoming && mask?.from === 'scene' ? mask.id : null])
+          want(scene);
       else if (source.type === 'next') want(next);
       else if (source.type === 'node') want(source.scene, source.node);
       else if (source.type === 'scene') want(source.scene);
@@ -447,7 +498,8 @@ export class Engine {
   private paint(now: number, show: Show, graphics: Graphics): void {
     if (this.isReturning(now)) return;
     const { layer, feedbackWatch, darkWatch, clock } = graphics;
-    this.painter.paint('desk', show, graphics, this.frames);
+    this.painter.begin(this.frames, now / 1000);
+    this.painter.paint('desk', show, graphics);
     const { scene } = this.watch;
     const watched = scene ? this.players.playing.get(scene) : undefined;
     const easy = clock.frameMs < 500 / show.canvas.fps;
@@ -457,7 +509,7 @@ export class Engine {
       feedbackWatch.turn(now, watched, easy);
       darkWatch.turn(now, scene, watched, easy);
     }
-    this.painter.paint('stage', show, graphics, this.frames);
+    this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
   }
 

@@ -1,4 +1,4 @@
-import { onlyProgram } from './protocol/protocol';
+import { performanceAt } from './protocol/protocol';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
@@ -8,11 +8,9 @@ import type { FromEngine, PerformanceState } from './protocol/protocol';
 import { Reports } from './reports';
 
 const state = (number: number): PerformanceState => ({
+  ...performanceAt('s'),
   number,
-  transport: { playing: true, time: number, frame: 0, beat: 0, range: null, done: 1 },
-  program: onlyProgram('s'),
-  blackout: false,
-  freeze: false,
+  transport: { playing: true, time: number, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
 });
 
 /** A player of which only faults and notes are asked. */

@@ -1,3 +1,4 @@
+import { forgetScene } from '../../core/show/edit-desk';
 import { freeId, freeName, makeScene, structuredCloneOf } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
 import { openScene } from '../data/session';
@@ -49,7 +50,10 @@ export function removeScene(sceneId: string): void {
   const at = scenes.findIndex((scene) => scene.id === sceneId);
   const { name } = scenes[at];
   const neighbour = scenes[at === 0 ? 1 : at - 1].id;
-  editShow((show) => void show.scenes.splice(at, 1));
+  editShow((show) => {
+    show.scenes.splice(at, 1);
+    forgetScene(show, sceneId);
+  });
   openScene(neighbour);
   say({
     tone: 'info',

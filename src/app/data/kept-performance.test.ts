@@ -1,5 +1,5 @@
 import { afterAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import type { PerformanceState } from '../../engine/protocol/protocol';
+import { performanceAt, type PerformanceState } from '../../engine/protocol/protocol';
 import { FakeWorker, fakeWindow, installFakeBrowser } from '../testing/fake-browser';
 
 jest.useFakeTimers();
@@ -12,8 +12,9 @@ const say = (change: object = {}, time = 1): void =>
   FakeWorker.last.say({
     type: 'performance',
     state: {
+      ...performanceAt('a'),
       number: 1,
-      transport: { playing: true, time, frame: 0, beat: 0, range: null, done: 1 },
+      transport: { playing: true, time, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
       program: { program: 'a', incoming: null, fade: 0, next: null },
       blackout: false,
       freeze: false,

@@ -1,4 +1,4 @@
-import type { PerformanceState } from '../../engine/protocol/protocol';
+import { performanceAt, type PerformanceState } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 
 const key = 'pyrvel.performance';
@@ -19,7 +19,8 @@ export function keepPerformance(openShow: () => string): void {
     if (state && showId) sessionStorage.setItem(key, JSON.stringify({ showId, state } satisfies Kept));
   };
   let before = '';
-  engine().on('performance', ({ state: { transport, program, blackout, freeze } }) => {
+  engine().on('performance', ({ state }) => {
+    const { transport, program, blackout, freeze, desk, cues, masters, layer, moves } = state;
     // Time alone is written when the page goes: a reload is noticed, a killed page may lose it.
     const now = JSON.stringify([
       transport.playing,
@@ -27,6 +28,11 @@ export function keepPerformance(openShow: () => string): void {
       { ...program, fade: 0 },
       blackout,
       freeze,
+      desk.version,
+      cues,
+      masters,
+      layer,
+      moves.replaying,
     ]);
     if (now === before) return;
     before = now;
@@ -39,7 +45,8 @@ export function keepPerformance(openShow: () => string): void {
 export function keptPerformance(showId: string): PerformanceState | null {
   try {
     const kept = JSON.parse(sessionStorage.getItem(key) ?? 'null') as Kept | null;
-    return kept?.showId === showId ? kept.state : null;
+    // What an older Pyrvel kept lacks what is newer.
+    return kept?.showId === showId ? { ...performanceAt(''), ...kept.state } : null;
   } catch {
     return null;
   }

@@ -1,4 +1,4 @@
-import { onlyProgram } from '../../engine/protocol/protocol';
+import { onlyProgram, performanceAt } from '../../engine/protocol/protocol';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
@@ -17,11 +17,10 @@ const showOf = (name: string): Show => ({
 const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { type: 'performance' }> => ({
   type: 'performance',
   state: {
+    ...performanceAt('s2'),
     number: 1,
-    transport: { playing: true, time: 3, frame: 180, beat: 6, range: null, done: 1 },
+    transport: { playing: true, time: 3, frame: 180, beat: 6, range: null, done: 1, bpm: 120 },
     program: onlyProgram('s2'),
-    blackout: false,
-    freeze: false,
     ...change,
   },
 });

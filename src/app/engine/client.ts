@@ -159,6 +159,7 @@ export class EngineClient {
         break;
       case 'opened':
       case 'stats':
+      case 'recorded':
       case 'pixels':
       case 'glance':
       case 'faults':

@@ -1,4 +1,4 @@
-import { onlyProgram } from '../../engine/protocol/protocol';
+import { onlyProgram, performanceAt } from '../../engine/protocol/protocol';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { FromEngine, PerformanceState } from '../../engine/protocol/protocol';
 import { FakeWorker, installFakeBrowser } from '../testing/fake-browser';
@@ -15,11 +15,10 @@ installFakeBrowser();
 const { lastGlance, listenToEngine, liveStore, onBench, onGlance } = await import('./live');
 
 const state = (change: Partial<PerformanceState> = {}): PerformanceState => ({
+  ...performanceAt('a'),
   number: 1,
-  transport: { playing: true, time: 1, frame: 60, beat: 2, range: null, done: 1 },
+  transport: { playing: true, time: 1, frame: 60, beat: 2, range: null, done: 1, bpm: 120 },
   program: onlyProgram('a'),
-  blackout: false,
-  freeze: false,
   ...change,
 });
 const say = (message: FromEngine): void => FakeWorker.last.say(message);
@@ -56,7 +55,7 @@ describe('what the engine reports', () => {
 
   test('keeps its identity where it is the same, so that nothing is drawn again for it', () => {
     const range: [number, number] = [1, 2];
-    const moment = { playing: true, time: 1.2, frame: 72, beat: 2.4, range, done: 1 };
+    const moment = { playing: true, time: 1.2, frame: 72, beat: 2.4, range, done: 1, bpm: 120 };
     say({ type: 'performance', state: state({ transport: moment }) });
     const { program, transport } = liveStore.getState();
     say({ type: 'performance', state: state({ transport: { ...moment, range: [1, 2] } }) });

@@ -8,7 +8,7 @@ import type {
   PerformanceState,
   Stats,
 } from '../../engine/protocol/protocol';
-import { onlyProgram } from '../../engine/protocol/protocol';
+import { performanceAt } from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 
@@ -27,10 +27,7 @@ interface LiveState extends Omit<PerformanceState, 'number'> {
 }
 
 export const liveStore = create<LiveState>()(() => ({
-  transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1 },
-  program: onlyProgram(''),
-  blackout: false,
-  freeze: false,
+  ...performanceAt(''),
   stats: null,
   faults: {},
   notes: {},
@@ -92,7 +89,8 @@ export function listenToEngine(): void {
   const tellHidden = (): void => client.set({ type: 'desk-hidden', hidden: document.hidden });
   document.addEventListener('visibilitychange', tellHidden);
   tellHidden();
-  client.on('performance', ({ state: { transport, program, blackout, freeze } }) => {
+  client.on('performance', ({ state }) => {
+    const { transport, program, blackout, freeze, desk, cues, masters, layer, bpm, moves } = state;
     const now = liveStore.getState();
     // What is the same keeps its identity, so that only what shows it is drawn again.
     const keep = <T extends object>(before: T, after: T): T =>
@@ -107,6 +105,18 @@ export function listenToEngine(): void {
       program: keep(now.program, program),
       blackout,
       freeze,
+      desk:
+        desk.version === now.desk.version &&
+        desk.underWay.length === now.desk.underWay.length &&
+        desk.canUndo === now.desk.canUndo
+          ? now.desk
+          : desk,
+      // Their parts are objects, which are new with each message.
+      cues: JSON.stringify(cues) === JSON.stringify(now.cues) ? now.cues : cues,
+      masters: keep(now.masters, masters),
+      layer: layer && now.layer ? keep(now.layer, layer) : layer,
+      bpm,
+      moves: keep(now.moves, moves),
     });
   });
   client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));

@@ -4,8 +4,6 @@ import { inputStore } from './input-store';
 
 /** Milliseconds between two looks: gamepads have to be asked. */
 const lookEvery = 12;
-/** A move that is meant to be learned. */
-const meantMove = 0.6;
 
 /** The pad on the screen stands in for the first as long as no other is there. */
 let standIn: PadState | null = null;
@@ -21,11 +19,10 @@ function put(pads: readonly PadState[]): void {
   if (same) return;
   pads.forEach((pad, k) => {
     pad.buttons.forEach((value, button) => {
-      if (value > 0.5 && (before[k]?.buttons[button] ?? 0) <= 0.5) heard({ type: 'pad', pad: k + 1, button });
+      if (value !== (before[k]?.buttons[button] ?? 0)) heard({ type: 'pad', pad: k + 1, button, value });
     });
     pad.sticks.forEach((value, stick) => {
-      if (Math.abs(value) > meantMove && Math.abs(before[k]?.sticks[stick] ?? 0) <= meantMove)
-        heard({ type: 'pad', pad: k + 1, stick });
+      if (value !== (before[k]?.sticks[stick] ?? 0)) heard({ type: 'pad', pad: k + 1, stick, value });
     });
   });
   controllers.pads = pads;

@@ -147,10 +147,10 @@ describe('learning', () => {
   test('passes over keys that leave or confirm, and ends when it is told', () => {
     const taken: string[] = [];
     const stop = waitToLearn(({ kind }) => taken.push(kind));
-    for (const code of ['Escape', 'Enter', 'Tab']) heard({ type: 'key', code });
+    for (const code of ['Escape', 'Enter', 'Tab']) heard({ type: 'key', code, down: true });
     expect(taken).toEqual([]);
     stop();
-    heard({ type: 'key', code: 'KeyK' });
+    heard({ type: 'key', code: 'KeyK', down: true });
     expect(taken).toEqual([]);
   });
 
@@ -158,7 +158,7 @@ describe('learning', () => {
     const taken: string[] = [];
     waitToLearn(({ kind }) => taken.push(kind), 'keys');
     heard(dial);
-    heard({ type: 'key', code: 'KeyK' });
+    heard({ type: 'key', code: 'KeyK', down: true });
     expect(taken).toEqual(['keys']);
     expect(canLearn('keys')).toBe(true);
     expect(canLearn('noise')).toBe(false);
@@ -168,7 +168,7 @@ describe('learning', () => {
   test('wires a new node into the control, and the same one into the next', () => {
     const learn = (part: string): void => {
       waitToLearn((learned) => driveBy(now(), noise, part, learned));
-      heard({ type: 'key', code: 'KeyK' });
+      heard({ type: 'key', code: 'KeyK', down: true });
     };
     learn('period');
     const keys = Object.values(now().nodes).filter(({ kind }) => kind === 'keys');
@@ -186,10 +186,10 @@ describe('learning', () => {
     setFormula(draft, noise, 'period', 'time');
     openShow('id', { ...showStore.getState().show, scenes: [draft] });
     waitToLearn((learned) => driveBy(now(), noise, 'period', learned));
-    heard({ type: 'key', code: 'KeyK' });
+    heard({ type: 'key', code: 'KeyK', down: true });
     expect(now().nodes[noise].formulas.period).toBeUndefined();
     waitToLearn((learned) => driveBy(now(), noise, 'period', learned));
-    heard({ type: 'key', code: 'KeyJ' });
+    heard({ type: 'key', code: 'KeyJ', down: true });
     expect(Object.values(now().wires).filter(({ to }) => to.port === 'period')).toHaveLength(1);
   });
 

@@ -24,7 +24,7 @@ export function moveKey(code: string, down: boolean): void {
   const before: KeyState = controllers.keys[code] ?? { down: false, presses: 0 };
   if (before.down === down) return;
   controllers.keys = { ...controllers.keys, [code]: { down, presses: before.presses + (down ? 1 : 0) } };
-  if (down) heard({ type: 'key', code });
+  heard({ type: 'key', code, down });
   controllersChanged();
 }
 

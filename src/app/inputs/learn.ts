@@ -1,5 +1,5 @@
 import type { Learned } from '../../core/kind/kind';
-import type { InputEvent } from '../../core/inputs/inputs';
+import { isMeant, type InputEvent } from '../../core/inputs/inputs';
 import { addNode, connect, disconnect, renameNode, setFormula } from '../../core/show/edit';
 import { freePlace } from '../../core/show/free-place';
 import type { ControlValue, Scene } from '../../core/document/types';
@@ -31,7 +31,7 @@ export function waitToLearn(take: (learned: LearnedNode) => void, only: string |
   const off = onHeard((event) => {
     // The button that was pressed to learn, and keys that leave it, are not meant.
     if (event.type === 'key' && ['Escape', 'Enter', 'Tab'].includes(event.code)) return;
-    const learned = learnedFrom(event, only);
+    const learned = isMeant(event) ? learnedFrom(event, only) : null;
     if (!learned) return;
     off();
     take(learned);

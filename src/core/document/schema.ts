@@ -18,6 +18,7 @@ import {
   size,
   rgb,
 } from './schema-words';
+import { playDefinitions, playProperties } from './schema-play';
 import { wallDefinitions } from './schema-wall';
 
 /**
@@ -28,7 +29,7 @@ import { wallDefinitions } from './schema-wall';
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 5 as const;
+export const showVersion = 6 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -244,13 +245,17 @@ const definitions = {
     [],
     { description: 'After which time a scene is to be where it was.' },
   ),
-  Scene: object({
-    id,
-    name,
-    loop: ref('SceneLoop'),
-    nodes: record('PatchNode', ref('PatchNode')),
-    wires: record('Wire', ref('Wire')),
-  }),
+  Scene: object(
+    {
+      id,
+      name,
+      loop: ref('SceneLoop'),
+      nodes: record('PatchNode', ref('PatchNode')),
+      wires: record('Wire', ref('Wire')),
+      button: ref('SceneButton'),
+    },
+    ['button'],
+  ),
   ShowFile: object(
     {
       name,
@@ -288,6 +293,10 @@ const definitions = {
         }),
       }),
       clock: about('What the tempo follows.', oneOf('own', 'sound', 'midi')),
+      code: about(
+        'Where time code comes from: MIDI time code, or linear time code (SMPTE ST 12-1) in the sound that is heard.',
+        oneOf('none', 'midi', 'sound'),
+      ),
     },
     [],
     {
@@ -298,8 +307,8 @@ const definitions = {
   Transition: object(
     {
       look: about(
-        'mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle.',
-        oneOf('mix', 'dip', 'add', 'wipe', 'iris'),
+        'mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle; mask: dark places of another scene or picture first, bright ones last; blur: through a blur; displace: each is bent by the other.',
+        oneOf('mix', 'dip', 'add', 'wipe', 'iris', 'mask', 'blur', 'displace'),
       ),
       length: { type: 'number', minimum: 0, maximum: 600 },
       unit: oneOf('seconds', 'beats'),
@@ -309,16 +318,27 @@ const definitions = {
         minimum: -360,
         maximum: 360,
       }),
-      soft: about('Of a wipe or iris: width of the edge, as a share of its way.', {
+      soft: about('Of a wipe, iris or mask: width of the edge, as a share of its way.', {
         type: 'number',
         minimum: 0,
         maximum: 1,
       }),
       colour: about('Of a dip: red, green and blue.', rgb(0, 1)),
+      mask: about(
+        'Of a mask: a scene of the show, or a picture file; null: none yet.',
+        orNull(ref('TransitionMask')),
+      ),
+      amount: about('Of a blur or displacement: how strong it is in the middle, in heights of the picture.', {
+        type: 'number',
+        minimum: 0,
+        maximum: 1,
+      }),
     },
     [],
     { description: 'How a take looks, and how long it lasts.' },
   ),
+  TransitionMask: object({ from: oneOf('scene', 'file'), id: text }),
+  ...playDefinitions,
   ...wallDefinitions,
 };
 
@@ -335,6 +355,7 @@ export const showSchema = {
     }),
     canvas: object({ width: pixels, height: pixels, fps: { type: 'number', minimum: 1, maximum: 240 } }),
     transition: ref('Transition'),
+    ...playProperties,
     inputs: ref('ShowInputs'),
     wall: ref('Wall'),
     files: about(

@@ -18,11 +18,34 @@ export type Edges = 'hold' | 'pass' | 'wrap' | 'mirror';
 export type Spread = 'stretch' | 'repeat' | 'mirror' | 'hold';
 export type Motion = Swing | Wander | Ramp | Stroll | Hit | Follow | ColourWay;
 export type Precision = 'auto' | '8' | '16' | '32';
+/**
+ * What a desk control stands at: one number of a fader, dial, pad or switch, two of a pad x/y, four of a chip (red, green, blue, alpha); the chosen option, or the words of a title.
+ */
+export type DeskValue = number[] | string;
+export type CueGo = GoByHand | GoAfter | GoAtSound | GoByNote | GoAtCode;
+/**
+ * What starts it.
+ */
+export type CueGo1 = GoByHand | GoAfter | GoAtSound | GoByNote | GoAtCode;
+export type BindSource =
+  ControlSource | NoteSource | BendSource | OscSource | ButtonSource | StickSource | KeySource;
+export type BindTarget = ToDesk | ToCommand | ToScene | ToSnapshot | ToMaster;
+export type Move =
+  | MoveDesk
+  | MoveCue
+  | MoveRecall
+  | MoveTake
+  | MoveFade
+  | MoveTempo
+  | MoveMaster
+  | MoveLayer
+  | MoveHit
+  | MoveSwitch;
 export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 5;
+  version: 6;
   name: string;
   tempo: {
     bpm: number;
@@ -34,6 +57,15 @@ export interface Show {
     fps: number;
   };
   transition: Transition;
+  desk: DeskPage[];
+  snapshots: Snapshot[];
+  cues: Cue[];
+  bindings: Binding[];
+  /**
+   * In the order of time.
+   */
+  moves: Move[];
+  home: Home;
   inputs: ShowInputs;
   wall: Wall;
   /**
@@ -47,9 +79,9 @@ export interface Show {
  */
 export interface Transition {
   /**
-   * mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle.
+   * mix: one into the other; dip: through a colour; add: both at full in the middle; wipe: an edge that travels; iris: an edge that opens from the middle; mask: dark places of another scene or picture first, bright ones last; blur: through a blur; displace: each is bent by the other.
    */
-  look: 'mix' | 'dip' | 'add' | 'wipe' | 'iris';
+  look: 'mix' | 'dip' | 'add' | 'wipe' | 'iris' | 'mask' | 'blur' | 'displace';
   length: number;
   unit: 'seconds' | 'beats';
   /**
@@ -61,13 +93,35 @@ export interface Transition {
    */
   angle: number;
   /**
-   * Of a wipe or iris: width of the edge, as a share of its way.
+   * Of a wipe, iris or mask: width of the edge, as a share of its way.
    */
   soft: number;
   /**
    * Of a dip: red, green and blue.
    */
   colour: [number, number, number];
+  /**
+   * Of a mask: a scene of the show, or a picture file; null: none yet.
+   */
+  mask: null | TransitionMask;
+  /**
+   * Of a blur or displacement: how strong it is in the middle, in heights of the picture.
+   */
+  amount: number;
+}
+export interface TransitionMask {
+  from: 'scene' | 'file';
+  id: string;
+}
+/**
+ * What is on stage after a panic.
+ */
+export interface Home {
+  /**
+   * null: the first.
+   */
+  scene: null | string;
+  snapshot: null | string;
 }
 /**
  * What drives a show from outside. Devices are those of the machine that the show was made on.
@@ -112,6 +166,10 @@ export interface ShowInputs {
    * What the tempo follows.
    */
   clock: 'own' | 'sound' | 'midi';
+  /**
+   * Where time code comes from: MIDI time code, or linear time code (SMPTE ST 12-1) in the sound that is heard.
+   */
+  code: 'none' | 'midi' | 'sound';
 }
 /**
  * All outputs of a show, and the room they hang in.
@@ -414,6 +472,17 @@ export interface Scene {
   loop: SceneLoop;
   nodes: Record<string, PatchNode>;
   wires: Record<string, Wire>;
+  button?: SceneButton;
+}
+/**
+ * How a scene stands among the buttons of Play.
+ */
+export interface SceneButton {
+  /**
+   * Colour of its mark; null: none.
+   */
+  tint: null | [number, number, number];
+  page: number;
 }
 /**
  * A file that belongs to a show; its bytes are kept beside the document.
@@ -425,6 +494,390 @@ export interface ShowFile {
    */
   type: string;
   bytes: number;
+}
+/**
+ * A control of a node that a desk control moves.
+ */
+export interface DeskTarget {
+  scene: string;
+  node: string;
+  /**
+   * A control (`size`) or one part of it (`place.x`).
+   */
+  part: string;
+  /**
+   * Which number of the desk control moves it.
+   */
+  from: number;
+  /**
+   * Its values at the low and at the high end.
+   */
+  to: [number, number];
+  /**
+   * Exponent of the curve between the ends; 1 is a straight line.
+   */
+  bend: number;
+}
+/**
+ * A control under the fingers of the performer.
+ */
+export interface DeskControl {
+  id: string;
+  name: string;
+  type: 'fader' | 'dial' | 'pad' | 'switch' | 'chip' | 'xy' | 'choice' | 'title';
+  /**
+   * Column and row of its upper left cell on the page.
+   */
+  place: [number, number];
+  /**
+   * Columns and rows that it covers.
+   */
+  size: [number, number];
+  /**
+   * What it can be moved between: narrower than what its node takes, where that is safer.
+   */
+  range: [number, number];
+  /**
+   * It stands on multiples of this from its low end; 0: anywhere.
+   */
+  step: number;
+  home: DeskValue;
+  unit: string;
+  targets: DeskTarget[];
+  /**
+   * Motions that move it by themselves, in its own unit.
+   */
+  motions: Motion[];
+}
+/**
+ * One page of the desk.
+ */
+export interface DeskPage {
+  id: string;
+  name: string;
+  /**
+   * The scene whose page it is; null: of the whole show.
+   */
+  scene: null | string;
+  controls: DeskControl[];
+  /**
+   * Snapshots at the ends of its morph: left, right, upper left, upper right.
+   */
+  corners: [null | string, null | string, null | string, null | string];
+}
+/**
+ * Stored values of desk controls.
+ */
+export interface Snapshot {
+  id: string;
+  name: string;
+  /**
+   * The scene it is for; null: any.
+   */
+  scene: null | string;
+  /**
+   * What desk controls stood at, by id.
+   */
+  values: Record<string, DeskValue>;
+}
+/**
+ * By a key, pedal, button or command.
+ */
+export interface GoByHand {
+  type: 'hand';
+}
+/**
+ * By itself, so long after the cue before it began.
+ */
+export interface GoAfter {
+  type: 'after';
+  length: number;
+  unit: 'seconds' | 'beats';
+}
+/**
+ * When the sound of the show comes to that second; a sound that goes round comes there each time.
+ */
+export interface GoAtSound {
+  type: 'sound';
+  at: number;
+}
+/**
+ * By a MIDI note.
+ */
+export interface GoByNote {
+  type: 'note';
+  /**
+   * 0: any channel.
+   */
+  channel: number;
+  note: number;
+}
+/**
+ * When time code comes to that second.
+ */
+export interface GoAtCode {
+  type: 'code';
+  at: number;
+}
+/**
+ * A desk control that a cue moves, over so many seconds.
+ */
+export interface CueMove {
+  control: string;
+  value: DeskValue;
+  seconds: number;
+}
+/**
+ * A step of the running order.
+ */
+export interface Cue {
+  id: string;
+  name: string;
+  /**
+   * What the performer should know.
+   */
+  note: string;
+  /**
+   * Scene that is taken; null: what is on air stays.
+   */
+  scene: null | string;
+  /**
+   * Snapshot that is recalled; null: the desk stays.
+   */
+  snapshot: null | string;
+  /**
+   * How long the recall takes.
+   */
+  seconds: number;
+  moves: CueMove[];
+  /**
+   * How its scene comes; null: as the show says.
+   */
+  transition: null | Transition;
+  /**
+   * Tempo from here on; null: as it is.
+   */
+  bpm: null | number;
+  go: CueGo1;
+  /**
+   * After it, the running order goes back to a cue, so many times; 0 times: until a hand goes on.
+   */
+  back: null | {
+    cue: string;
+    times: number;
+  };
+}
+/**
+ * A scene that lies over the program.
+ */
+export interface Layer {
+  scene: string;
+  blend: 'over' | 'add' | 'screen' | 'multiply';
+  opacity: number;
+}
+/**
+ * A MIDI control change.
+ */
+export interface ControlSource {
+  type: 'control';
+  channel: number;
+  control: number;
+  /**
+   * 14 bits: the control 32 numbers further holds the lower seven.
+   */
+  fine: boolean;
+}
+/**
+ * A MIDI note: its velocity while it is held.
+ */
+export interface NoteSource {
+  type: 'note';
+  channel: number;
+  note: number;
+}
+/**
+ * A MIDI pitch bend.
+ */
+export interface BendSource {
+  type: 'bend';
+  channel: number;
+}
+/**
+ * A number of an OSC message, 0..1.
+ */
+export interface OscSource {
+  type: 'osc';
+  address: string;
+  arg: number;
+}
+/**
+ * A button of a gamepad.
+ */
+export interface ButtonSource {
+  type: 'button';
+  pad: number;
+  button: number;
+}
+/**
+ * A stick of a gamepad: left x and y, right x and y.
+ */
+export interface StickSource {
+  type: 'stick';
+  pad: number;
+  stick: number;
+}
+/**
+ * A key, as `KeyboardEvent.code` (UI Events standard).
+ */
+export interface KeySource {
+  type: 'key';
+  code: string;
+}
+/**
+ * A desk control.
+ */
+export interface ToDesk {
+  type: 'desk';
+  control: string;
+  /**
+   * Which of its numbers.
+   */
+  from: number;
+}
+/**
+ * A command of the application, by its id.
+ */
+export interface ToCommand {
+  type: 'command';
+  command: string;
+}
+/**
+ * Takes a scene.
+ */
+export interface ToScene {
+  type: 'scene';
+  scene: string;
+}
+/**
+ * Recalls a snapshot.
+ */
+export interface ToSnapshot {
+  type: 'snapshot';
+  snapshot: string;
+}
+/**
+ * A master of the performance.
+ */
+export interface ToMaster {
+  type: 'master';
+  master: 'speed' | 'motion' | 'crossfader' | 'layer';
+}
+/**
+ * What a hand or device moves.
+ */
+export interface Binding {
+  id: string;
+  source: BindSource;
+  target: BindTarget;
+  /**
+   * absolute: where it stands is where the control stands; relative: an endless dial that tells by how much it was turned (two’s complement).
+   */
+  way: 'absolute' | 'relative';
+  /**
+   * It moves nothing until it has come to where the control stands.
+   */
+  pickup: boolean;
+  /**
+   * Where the control stands is sent back, to lights and motors.
+   */
+  feedback: boolean;
+}
+/**
+ * A desk control was moved.
+ */
+export interface MoveDesk {
+  type: 'desk';
+  at: number;
+  control: string;
+  value: DeskValue;
+}
+/**
+ * A cue began.
+ */
+export interface MoveCue {
+  type: 'cue';
+  at: number;
+  cue: string;
+}
+/**
+ * A snapshot was recalled, over so many seconds.
+ */
+export interface MoveRecall {
+  type: 'recall';
+  at: number;
+  snapshot: string;
+  seconds: number;
+}
+/**
+ * A scene was taken.
+ */
+export interface MoveTake {
+  type: 'take';
+  at: number;
+  scene: string;
+  seconds: number;
+}
+/**
+ * The crossfader brought a scene so far.
+ */
+export interface MoveFade {
+  type: 'crossfade';
+  at: number;
+  scene: string;
+  to: number;
+}
+/**
+ * The tempo was changed.
+ */
+export interface MoveTempo {
+  type: 'tempo';
+  at: number;
+  bpm: number;
+}
+/**
+ * A master was moved.
+ */
+export interface MoveMaster {
+  type: 'master';
+  at: number;
+  master: 'speed' | 'motion';
+  value: number;
+}
+/**
+ * A layer came, changed or went.
+ */
+export interface MoveLayer {
+  type: 'layer';
+  at: number;
+  layer: null | Layer;
+}
+/**
+ * A hit on the picture began or ended.
+ */
+export interface MoveHit {
+  type: 'hit';
+  at: number;
+  hit: 'strobe' | 'invert' | 'flash';
+  on: boolean;
+}
+/**
+ * Blackout or freeze was switched.
+ */
+export interface MoveSwitch {
+  type: 'switch';
+  at: number;
+  what: 'blackout' | 'freeze';
+  on: boolean;
 }
 /**
  * Where the surface of an output is in the simulated room.

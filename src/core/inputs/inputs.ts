@@ -45,6 +45,8 @@ export interface ControllerState {
   pointers: readonly Readonly<PointerState>[];
   pads: readonly PadState[];
   midi: MidiState;
+  /** Seconds of MIDI time code that came last; null: none has come. */
+  code: number | null;
   /** By address. */
   osc: Readonly<Record<string, OscValue>>;
 }
@@ -54,14 +56,25 @@ export interface InputState extends ControllerState {
   sound: Readonly<SoundState>;
 }
 
-/** Something that a hand or a device just did, by which a control can learn what it is to follow. */
+/** Something that a hand or a device just did, by which a control can learn what it is to follow, and be moved. */
 export type InputEvent =
-  | { type: 'key'; code: string }
+  | { type: 'key'; code: string; down: boolean }
   | { type: 'pointer' }
   | { type: 'midi'; event: MidiEvent }
   | { type: 'osc'; address: string; args: readonly number[] }
-  | { type: 'pad'; pad: number; button: number }
-  | { type: 'pad'; pad: number; stick: number };
+  /** Buttons stand at 0..1, sticks at -1..1. */
+  | { type: 'pad'; pad: number; button: number; value: number }
+  | { type: 'pad'; pad: number; stick: number; value: number };
+
+/** How far a stick is moved by a hand that means to be followed. */
+const meantMove = 0.6;
+
+/** Whether what was done is meant to be learned: a key that goes down and not up, a stick that is moved and not touched. */
+export function isMeant(event: InputEvent): boolean {
+  if (event.type === 'key') return event.down;
+  if (event.type !== 'pad') return true;
+  return 'stick' in event ? Math.abs(event.value) > meantMove : event.value > 0.5;
+}
 
 export const idleControllers = (): ControllerState => ({
   keys: {},
@@ -69,6 +82,7 @@ export const idleControllers = (): ControllerState => ({
   pointers: [],
   pads: [],
   midi: quietMidi,
+  code: null,
   osc: {},
 });
 

@@ -60,13 +60,14 @@ export class MotionRun {
       this.follow(motion, samples, moment.dt);
       return;
     }
+    const master = moment.motion ?? 1;
     if (motion.type === 'colours') {
       if (!motion.on) return;
       const goal = gradientAt(motion.stops, wayAt(motion, moment))[this.part];
-      for (let i = 0; i < samples.length; i++) samples[i] += (goal - samples[i]) * motion.amount;
+      for (let i = 0; i < samples.length; i++) samples[i] += (goal - samples[i]) * motion.amount * master;
       return;
     }
-    const offset = motion.on ? motion.amount * this.shapeOf(motion, moment, trigger) : 0;
+    const offset = motion.on ? motion.amount * master * this.shapeOf(motion, moment, trigger) : 0;
     for (let i = 0; i < samples.length; i++) samples[i] += offset;
   }
 

@@ -92,6 +92,9 @@ export type NodeWork = {
   out: SignalBuffer;
 };
 
+/** Values that stand in for the stored ones, by part of a control, or by control where no numbers drive it. */
+export type StandIns = ReadonlyMap<string, number | string>;
+
 /** One node while it runs. */
 export class NodeRun {
   /** Resolved controls, as the hooks of the kind get them. */
@@ -124,9 +127,38 @@ export class NodeRun {
   constructor(
     public plan: PlanNode,
     public node: PatchNode,
+    /** What the desk has in hand of it. */
+    private standIns: StandIns | null = null,
   ) {
     this.adopt(plan, node);
     this.restart();
+  }
+
+  /** Value of a control before anything drives it: as the desk has it, else as it is stored. */
+  private valueAt(name: string, spec: ControlSpec): ControlValue | undefined {
+    const stored = this.node.controls[name];
+    if (!this.standIns) return stored;
+    const parts = partsOf(spec);
+    if (parts.length === 0) return this.standIns.get(name) ?? stored;
+    let numbers: number[] | null = null;
+    for (let k = 0; k < parts.length; k++) {
+      const given = this.standIns.get(partName(name, parts[k]));
+      if (typeof given === 'number') (numbers ??= numbersOf(spec, stored))[k] = given;
+    }
+    if (!numbers) return stored;
+    return parts.length === 1 ? numbers[0] : numbers;
+  }
+
+  /** The desk moves a part of a control, or a control that no numbers drive. */
+  standIn(standIns: StandIns, part: string): void {
+    this.standIns = standIns;
+    const [name] = part.split('.');
+    if (!Object.hasOwn(this.plan.kind.controls, name)) return;
+    const spec = this.plan.kind.controls[name];
+    const driven = this.parts.get(part);
+    if (driven) driven.base = numbersOf(spec, this.valueAt(name, spec))[driven.plan.part];
+    this.resolve(name, spec);
+    this.stale = true;
   }
 
   restart(): void {
@@ -145,7 +177,7 @@ export class NodeRun {
     const live = new Set<string>();
     for (const part of plan.parts) {
       live.add(part.name);
-      const base = numbersOf(part.spec, node.controls[part.control])[part.part];
+      const base = numbersOf(part.spec, this.valueAt(part.control, part.spec))[part.part];
       const motions = motionsOf(node, part.control, part.name);
       const run = this.parts.get(part.name);
       if (run) run.adopt(part, base, motions);
@@ -168,7 +200,7 @@ export class NodeRun {
 
   /** Brings one control into the form its kind's code gets, from plain values and driven parts. */
   resolve(name: string, spec: ControlSpec): void {
-    const value = this.node.controls[name];
+    const value = this.valueAt(name, spec);
     const partNames = partsOf(spec);
     if (partNames.length === 0) {
       this.controls[name] = plainValue(spec, value) as ResolvedControl;
@@ -236,7 +268,7 @@ export class NodeRun {
       const at = k < 0 && name === control && names.length ? 0 : k;
       if (at < 0) continue;
       const moved = this.parts.get(partName(control, names[at]))?.samples;
-      return moved ?? Float32Array.of(numbersOf(spec, this.node.controls[control])[at]);
+      return moved ?? Float32Array.of(numbersOf(spec, this.valueAt(control, spec))[at]);
     }
     return null;
   }

@@ -101,6 +101,7 @@ interface Run {
   readonly runs: ReadonlyMap<string, NodeRun>;
   update(scene: Scene, roots: readonly string[]): void;
   run(frame: Frame): void;
+  standIn(given: Iterable<{ node: string; part: string; value: number | string }>): void;
 }
 
 /** Asks one node for other moments than this one, in a run of its own that has no memory of the show. */
@@ -128,6 +129,13 @@ export class OtherTimes {
     if (this.way === 'none') return null;
     this.run.update(of.scene, [this.node]);
     return this.way === 'many' ? this.allAtOnce(frame, offsets) : this.oneByOne(frame, offsets);
+  }
+
+  /** What the desk has in hand of the scene. */
+  standIn(given: Iterable<{ node: string; part: string; value: number | string }>): void {
+    this.run.standIn(given);
+    // What moves and what does not may hang on a choice.
+    this.scene = null;
   }
 
   private get given(): Signal | null {

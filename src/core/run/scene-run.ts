@@ -56,6 +56,8 @@ export class SceneRun {
   private lastCanvas = { width: 0, height: 0 };
   private lastLive: InputState | null = null;
   private readonly otherTimes = new Map<string, OtherTimes>();
+  /** What the desk has in hand, by node. */
+  private readonly standIns = new Map<string, Map<string, number | string>>();
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -81,6 +83,36 @@ export class SceneRun {
       return;
     }
     this.rebuild(scene);
+  }
+
+  /**
+   * The values that the desk gives in place of stored ones: all of them, each time one has changed. Costs as much as there are, and a
+   * node only where its own differ.
+   */
+  standIn(given: Iterable<{ node: string; part: string; value: number | string }>): void {
+    const left = new Map([...this.standIns].map(([node, parts]) => [node, new Set(parts.keys())]));
+    for (const { node, part, value } of given) {
+      let parts = this.standIns.get(node);
+      if (!parts) this.standIns.set(node, (parts = new Map()));
+      left.get(node)?.delete(part);
+      if (parts.get(part) === value) continue;
+      parts.set(part, value);
+      this.runs.get(node)?.standIn(parts, part);
+    }
+    for (const [node, gone] of left) {
+      const parts = this.standIns.get(node)!;
+      for (const part of gone) {
+        parts.delete(part);
+        this.runs.get(node)?.standIn(parts, part);
+      }
+    }
+    for (const run of this.otherTimes.values()) run.standIn(this.allStandIns());
+  }
+
+  private allStandIns(): { node: string; part: string; value: number | string }[] {
+    return [...this.standIns].flatMap(([node, parts]) =>
+      [...parts].map(([part, value]) => ({ node, part, value })),
+    );
   }
 
   private onlyValuesDiffer(before: Scene, after: Scene): boolean {
@@ -110,7 +142,7 @@ export class SceneRun {
       const node = scene.nodes[planned.id];
       const run = this.runs.get(planned.id);
       if (run && run.plan.kind === planned.kind) run.adopt(planned, node);
-      else this.runs.set(planned.id, new NodeRun(planned, node));
+      else this.runs.set(planned.id, new NodeRun(planned, node, this.standIns.get(planned.id) ?? null));
     }
     for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
     for (const id of this.otherTimes.keys()) if (!this.plan.nodes.has(id)) this.otherTimes.delete(id);
@@ -394,11 +426,11 @@ export class SceneRun {
     const [source] = planned.inputs[input] ?? [];
     if (!source || source.back || !this.scene) return null;
     let asked = this.otherTimes.get(source.node);
-    if (!asked)
-      this.otherTimes.set(
-        source.node,
-        (asked = new OtherTimes(new SceneRun(this.catalogue, null, this.resources), source.node)),
-      );
+    if (!asked) {
+      const run = new SceneRun(this.catalogue, null, this.resources);
+      this.otherTimes.set(source.node, (asked = new OtherTimes(run, source.node)));
+      asked.standIn(this.allStandIns());
+    }
     return asked.at(this.frame!, offsets, { scene: this.scene, plan: this.plan, runs: this.runs });
   }
 

@@ -74,7 +74,14 @@ export const homeInputs: ShowInputs = {
   midi: { file: '', rounds: true },
   osc: { port: 9140 },
   clock: 'own',
+  code: 'none',
 };
+
+/** A show without desk, snapshots, cues and moves. */
+export const nothingPlayed = (): Pick<
+  Show,
+  'desk' | 'snapshots' | 'cues' | 'bindings' | 'moves' | 'home'
+> => ({ desk: [], snapshots: [], cues: [], bindings: [], moves: [], home: { scene: null, snapshot: null } });
 
 export function makeShow(catalogue: Catalogue, name: string): Show {
   return {
@@ -84,6 +91,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     tempo: { bpm: 120, beatsPerBar: 4 },
     canvas: { width: 1920, height: 1080, fps: 60 },
     transition: homeTransition(),
+    ...nothingPlayed(),
     inputs: structuredCloneOf(homeInputs),
     wall: { outputs: [], venue: null, seat: [...homeSeat] },
     files: {},

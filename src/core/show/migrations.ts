@@ -1,6 +1,6 @@
 import type { Catalogue } from '../kind/kind';
 import { defaultReturn } from '../document/return-settings';
-import { homeInputs, structuredCloneOf } from './create';
+import { homeInputs, nothingPlayed, structuredCloneOf } from './create';
 import { homeSeat } from '../wall/room';
 import { homeTransition } from './transition';
 import { showVersion } from '../document/types';
@@ -50,6 +50,12 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
     if (show.transition === undefined && typeof show.fadeSeconds === 'number')
       show.transition = { ...homeTransition(), length: show.fadeSeconds };
     delete show.fadeSeconds;
+  },
+  // Shows got all that is played by hand, and transitions more looks.
+  5: (show) => {
+    for (const [part, nothing] of Object.entries(nothingPlayed())) show[part] ??= nothing;
+    if (isObject(show.transition)) show.transition = { mask: null, amount: 0.1, ...show.transition };
+    if (isObject(show.inputs)) show.inputs.code ??= 'none';
   },
 };
 

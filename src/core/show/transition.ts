@@ -9,6 +9,8 @@ export const homeTransition = (): Transition => ({
   angle: 0,
   soft: 0.1,
   colour: [0, 0, 0],
+  mask: null,
+  amount: 0.1,
 });
 
 /** Seconds that a take of a show lasts. */

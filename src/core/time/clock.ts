@@ -22,6 +22,8 @@ export interface Moment {
   loopSeconds: number;
   /** Rates are rounded to whole cycles of the loop. */
   isLocked: boolean;
+  /** Share of their amounts that motions move by: the master of the desk. Absent: all. */
+  motion?: number;
   /** Where many moments are asked for at once: seconds from this one to that of each sample. */
   spread?: Float64Array;
 }

@@ -32,6 +32,7 @@ export function presented(
     case 'next':
       return { first: scene(next), second: nothing, fade: 0 };
     case 'scene':
+    case 'tile':
     case 'node':
     case 'example':
       return { first: looks.of(source) ?? nothing, second: nothing, fade: 0 };

@@ -41,6 +41,7 @@ vec3 transit(vec3 a, vec3 b, float t, vec2 at) {
   return mix(a, b, clamp((t * (1.0 + transitWay.z) - way) / transitWay.z, 0.0, 1.0));
 }`;
 
+/** Looks that every output draws by itself; the others are drawn by `ProgramMix`. */
 const transitLooks: readonly Transition['look'][] = ['mix', 'dip', 'add', 'wipe', 'iris'];
 
 /**
@@ -135,7 +136,7 @@ export function fillPresented(
   uniforms.secondLook.value = lookNumbers(second, level);
   uniforms.fade.value = fade;
   if (fade === 0) return;
-  uniforms.transitLook.value = transition ? transitLooks.indexOf(transition.of.look) : 0;
+  uniforms.transitLook.value = transition ? Math.max(0, transitLooks.indexOf(transition.of.look)) : 0;
   if (!transition) return;
   const { angle, soft, colour } = transition.of;
   const angleRad = (angle * Math.PI) / 180;

@@ -2,6 +2,7 @@ import { bandAmplitudes, bandEdges, bandLevel } from '../../core/audio/bands';
 import { Listener, SampleListener, silence, type SoundState } from '../../core/audio/listener';
 import { makeLoop } from '../../core/audio/loop';
 import type { MidiFile } from '../../core/midi/file';
+import { LtcReader } from '../../core/time-code/ltc';
 import { MidiPlayer } from '../../core/midi/player';
 import type { MidiState } from '../../core/midi/state';
 import { idleControllers, type ControllerState, type InputState } from '../../core/inputs/inputs';
@@ -37,8 +38,13 @@ export class LiveInputs {
   private midi: { file: MidiFile; roundSeconds: number; player: MidiPlayer } | null = null;
   private hasListener = false;
   private lastSound: SoundState = silence;
+  private codeFrom: ShowInputs['code'] = 'none';
+  /** Time code in the sound. */
+  private ltc: { reader: LtcReader; seconds: number | null; heardTo: number } | null = null;
 
   setShow(inputs: ShowInputs): void {
+    if (inputs.code !== this.codeFrom) this.ltc = null;
+    this.codeFrom = inputs.code;
     if (inputs.sound === this.settings) return;
     const before = this.settings;
     this.settings = inputs.sound;
@@ -58,6 +64,7 @@ export class LiveInputs {
     const listener = new Listener(rate);
     this.stream = { listener, port };
     port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
+      this.readCode(data, rate);
       const factor = Math.pow(10, (this.settings?.gain ?? 0) / 20);
       listener.push(factor === 1 ? data : data.map((v) => v * factor));
     };
@@ -67,18 +74,18 @@ export class LiveInputs {
     this.midi = file && { file, roundSeconds, player: new MidiPlayer(file, roundSeconds) };
   }
 
-  private makeListener(): SampleListener | null {
+  /** The sound that is there as a whole; null: it comes from a device, or is not there. */
+  private get sampled(): Sampled | null {
     if (!this.settings) return null;
-    const { from, file, gain } = this.settings;
-    if (from === 'device') return null;
-    const source =
-      from === 'loop'
-        ? { rate: loopRate, samples: (loopSamples ??= makeLoop(loopRate)) }
-        : this.file?.id === file
-          ? this.file
-          : null;
+    const { from, file } = this.settings;
+    if (from === 'loop') return { rate: loopRate, samples: (loopSamples ??= makeLoop(loopRate)) };
+    return from === 'file' && this.file?.id === file ? this.file : null;
+  }
+
+  private makeListener(): SampleListener | null {
+    const source = this.sampled;
     if (!source) return null;
-    const { samples, rate } = amplified(source, gain);
+    const { samples, rate } = amplified(source, this.settings!.gain);
     return new SampleListener(samples, rate);
   }
 
@@ -90,6 +97,38 @@ export class LiveInputs {
       this.listener = this.makeListener();
     }
     return this.listener?.at(time) ?? silence;
+  }
+
+  private readCode(samples: Float32Array, rate: number): void {
+    if (this.codeFrom !== 'sound') return;
+    this.ltc ??= { reader: new LtcReader(rate), seconds: null, heardTo: 0 };
+    this.ltc.seconds = this.ltc.reader.push(samples) ?? this.ltc.seconds;
+  }
+
+  /** Seconds of time code that came last; null: none has come. `time`: seconds of the show, by which the sound of a file is read. */
+  codeAt(time: number): number | null {
+    if (this.codeFrom === 'midi') return this.controllers.code;
+    if (this.codeFrom === 'none') return null;
+    const source = this.sampled;
+    if (source) {
+      const { rate, samples } = source;
+      const from = this.ltc?.heardTo ?? time;
+      // Only what was passed just now: after a jump it begins again.
+      if (time > from && time - from < 1) {
+        const length = samples.length / rate;
+        const start = Math.floor((from % length) * rate);
+        this.readCode(samples.subarray(start, start + Math.ceil((time - from) * rate)), rate);
+      }
+      this.ltc ??= { reader: new LtcReader(rate), seconds: null, heardTo: time };
+      this.ltc.heardTo = time;
+    }
+    return this.ltc?.seconds ?? null;
+  }
+
+  /** Second of the sound at a time of the show; null where the sound has no places, as that of a device. */
+  soundPlace(time: number): number | null {
+    const source = this.sampled;
+    return source ? time % (source.samples.length / source.rate) : null;
   }
 
   /** What stands at a moment of the show. Nobody listens where nobody wants to hear. */

@@ -1,98 +1,561 @@
-import { transitionStart } from '../../core/show/transition';
-import type { Show } from '../../core/document/types';
+import { transitionSeconds, transitionStart } from '../../core/show/transition';
+import type { Cue, Move, Show, Transition } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
+import { CueRun, beforeCues, type CueClock } from '../../core/desk/cue-run';
+import { DeskRun } from '../../core/desk/desk-run';
+import { cornerShares } from '../../core/desk/mix';
+import { MovePlayer, MoveRecorder } from '../../core/desk/moves';
+import { Takeover } from '../../core/desk/takeover';
+import { isWords } from '../../core/desk/value';
+import type { Catalogue } from '../../core/kind/kind';
+import type { ControllerState } from '../../core/inputs/inputs';
+import type { Moment } from '../../core/time/clock';
 import type { PerformanceCommand, PerformanceState } from '../protocol/protocol';
+import { Hits } from './hits';
 import { ProgramBus } from './program-bus';
 import { Transport } from './transport';
 
-/** Owns all of a performance that is not in the show: time, what is on air, blackout and freeze. */
+/** What a running order hears and sees of the outside. */
+export interface Heard {
+  controllers: ControllerState;
+  /** Second of the sound; null: there is none that has places. */
+  sound: number | null;
+  /** Seconds of time code; null: none comes. */
+  code: number | null;
+}
+
+/** Shows as they are played: at the tempo of the moment. */
+type Played = Pick<Show, 'canvas' | 'tempo'>;
+
+/** Owns all of a performance that is not in the show: time, what is on air, the desk, cues, moves, blackout and freeze. */
 export class Performance {
   readonly transport = new Transport();
   readonly program = new ProgramBus();
+  readonly desk: DeskRun;
+  readonly cues = new CueRun();
+  readonly hits = new Hits();
+  private readonly takeover = new Takeover();
+  private readonly recorder = new MoveRecorder();
+  private readonly replayer = new MovePlayer();
+  private isRecording = false;
+  private isReplaying = false;
+  /** What is done now is part of something that is noted as a whole, or is played again: it is not noted itself. */
+  private isQuiet = false;
+  /** What a cue was doing when a hand interrupted it. */
+  private interrupted: ReturnType<DeskRun['stopWays']> | null = null;
+  private layer: PerformanceState['layer'] = null;
+  private motion = 1;
+  private bpm: number | null = null;
   blackout = false;
   freeze = false;
   private reports = 0;
+  private show: Show | null = null;
+  private played: Played | null = null;
+
+  constructor(catalogue: Catalogue) {
+    this.desk = new DeskRun(catalogue);
+  }
 
   /** Begins at a scene; or goes on from what an engine that is gone last reported. */
   open(show: Show, program: string, resume: PerformanceState | null): void {
     const scenes = show.scenes.map((scene) => scene.id);
+    this.show = show;
+    this.bpm = resume?.bpm ?? null;
+    this.played = null;
     this.transport.open(resume?.transport.time ?? 0, resume?.transport.playing ?? true);
     this.transport.range = resume?.transport.range ?? null;
+    this.transport.speed = resume?.masters.speed ?? 1;
+    this.motion = resume?.masters.motion ?? 1;
     if (resume) this.program.resume(resume.program, scenes);
     else this.program.open(program, scenes);
+    this.desk.open(show, resume?.desk.values);
+    this.cues.open(resume?.cues ?? beforeCues);
+    this.cues.keepTo(show.cues);
+    this.layer = resume?.layer && scenes.includes(resume.layer.scene) ? resume.layer : null;
+    this.isReplaying = resume?.moves.replaying ?? false;
+    this.isRecording = false;
+    this.recorder.take();
+    this.replayer.stop();
+    this.hits.clear();
+    this.takeover.forget();
+    this.interrupted = null;
     this.blackout = resume?.blackout ?? false;
     this.freeze = resume?.freeze ?? false;
   }
 
   /** Takes an edited show: scenes that are gone leave the air, and beats go on from where they are. */
   changeShow(before: Show, show: Show): void {
-    if (before.tempo.bpm !== show.tempo.bpm) this.transport.changeTempo(before.tempo);
-    this.program.keepTo(show.scenes.map((scene) => scene.id));
+    if (before.tempo.bpm !== show.tempo.bpm) {
+      this.transport.changeTempo(this.tempoOf(before));
+      this.bpm = null;
+    }
+    this.show = show;
+    this.played = null;
+    const scenes = show.scenes.map((scene) => scene.id);
+    this.program.keepTo(scenes);
+    this.desk.takeShow(show);
+    this.cues.keepTo(show.cues);
+    if (this.layer && !scenes.includes(this.layer.scene)) this.layer = null;
+  }
+
+  private tempoOf(show: Show): Show['tempo'] {
+    return this.bpm === null ? show.tempo : { ...show.tempo, bpm: this.bpm };
+  }
+
+  /** The show at the tempo of the moment. */
+  private get now(): Played {
+    return (this.played ??= { canvas: this.show!.canvas, tempo: this.tempoOf(this.show!) });
+  }
+
+  /** The moment of the picture, with what masters make of it. */
+  moment(dt: number): Moment {
+    const moment = this.transport.moment(dt, this.now);
+    return this.motion === 1 ? moment : { ...moment, motion: this.motion };
+  }
+
+  private get beat(): number {
+    return this.transport.moment(0, this.now).beat;
+  }
+
+  /** Scene that lies over the program, and how. */
+  get overlay(): PerformanceState['layer'] {
+    return this.layer;
+  }
+
+  /** Scenes that may go on air at any moment: they are kept ready. */
+  get ready(): string[] {
+    const { show } = this;
+    if (!show) return [];
+    const cue = this.upcoming(show);
+    const home = show.home.scene ?? show.scenes[0]?.id;
+    return [this.program.state.next, cue?.scene, home].filter((id): id is string => Boolean(id));
+  }
+
+  private upcoming(show: Show): Cue | null {
+    const at = show.cues.findIndex(({ id }) => id === this.cues.state.at);
+    for (const cue of show.cues.slice(at + 1)) if (cue.scene) return cue;
+    return null;
+  }
+
+  private note(move: Move): void {
+    if (this.isRecording && !this.isQuiet) this.recorder.note(move);
+  }
+
+  private get at(): number {
+    return Math.round(this.transport.time * 1e4) / 1e4;
+  }
+
+  private setTempo(bpm: number): void {
+    if (!this.show || !(bpm >= 10 && bpm <= 400)) return;
+    this.transport.changeTempo(this.tempoOf(this.show));
+    this.bpm = bpm;
+    this.played = null;
+    this.note({ type: 'tempo', at: this.at, bpm });
+  }
+
+  /** Brings a scene on air, when its transition begins. */
+  private take(show: Show, scene: string, seconds: number, look: Transition | null = null): void {
+    if (!show.scenes.some(({ id }) => id === scene)) return;
+    this.note({ type: 'take', at: this.at, scene, seconds });
+    const beat = transitionStart({ ...this.now, transition: look ?? show.transition }, this.beat);
+    // A show that stands would never come to its next beat.
+    if (beat === null || !this.transport.playing) this.program.take(scene, seconds, look);
+    else this.program.wait(scene, seconds, beat, look);
+  }
+
+  /** A hand has the program: what the running order would do by itself waits. */
+  private interrupt(): void {
+    if (!this.cues.state.held && this.cues.state.at !== null)
+      this.interrupted = this.desk.stopWays(this.transport.time);
+    this.cues.hold(this.clock());
+  }
+
+  private clock(heard?: Heard): CueClock {
+    const notes: Record<string, number> = {};
+    for (const [key, { presses }] of Object.entries(heard?.controllers.midi.notes ?? {}))
+      notes[key] = presses;
+    return {
+      time: this.transport.time,
+      beat: this.beat,
+      sound: heard?.sound ?? null,
+      notes,
+      code: heard?.code ?? null,
+    };
+  }
+
+  private quietly(work: () => void): void {
+    const was = this.isQuiet;
+    this.isQuiet = true;
+    try {
+      work();
+    } finally {
+      this.isQuiet = was;
+    }
+  }
+
+  /** A cue begins. */
+  private begin(show: Show, cue: Cue): void {
+    this.note({ type: 'cue', at: this.at, cue: cue.id });
+    this.quietly(() => this.carryOut(show, cue));
+  }
+
+  private carryOut(show: Show, cue: Cue): void {
+    this.interrupted = null;
+    if (cue.bpm !== null) this.setTempo(cue.bpm);
+    const look = cue.transition;
+    const { incoming, program } = this.program.state;
+    if (cue.scene && (incoming ?? program) !== cue.scene)
+      this.take(
+        show,
+        cue.scene,
+        transitionSeconds({ ...this.now, transition: look ?? show.transition }),
+        look,
+      );
+    const snapshot = show.snapshots.find(({ id }) => id === cue.snapshot);
+    if (snapshot) this.desk.moveTo(snapshot.values, cue.seconds, this.transport.time);
+    for (const { control, value, seconds } of cue.moves)
+      this.desk.moveTo({ [control]: value }, seconds, this.transport.time, false);
+    this.program.setNext(this.upcoming(show)?.scene ?? null);
+  }
+
+  private cue(show: Show, what: Extract<PerformanceCommand, { type: 'cue' }>['do']): void {
+    const { cues } = this;
+    const now = this.clock();
+    switch (what) {
+      case 'go':
+      case 'leave':
+      case 'back': {
+        const cue = what === 'back' ? cues.back(show.cues, now) : cues.go(show.cues, now, what === 'leave');
+        if (cue) this.begin(show, cue);
+        break;
+      }
+      case 'hold':
+        this.interrupt();
+        break;
+      case 'resume': {
+        cues.resume(now);
+        const cue = show.cues.find(({ id }) => id === cues.state.at);
+        const left = this.interrupted;
+        this.interrupted = null;
+        if (left) this.desk.moveTo(left.values, left.seconds, this.transport.time);
+        const { incoming, program } = this.program.state;
+        if (cue?.scene && (incoming ?? program) !== cue.scene)
+          this.take(
+            show,
+            cue.scene,
+            transitionSeconds({ ...this.now, transition: cue.transition ?? show.transition }),
+            cue.transition,
+          );
+        break;
+      }
+      default:
+        assertNever(what);
+    }
+  }
+
+  /** Home at once: what is on stage is safe whatever was done before. */
+  private panic(show: Show): void {
+    const scene = show.home.scene ?? show.scenes[0]?.id;
+    const snapshot = show.snapshots.find(({ id }) => id === show.home.snapshot);
+    this.interrupt();
+    this.hits.clear();
+    this.layer = null;
+    this.blackout = false;
+    this.freeze = false;
+    this.motion = 1;
+    this.transport.speed = 1;
+    this.isReplaying = false;
+    this.transport.playing = true;
+    const moved = Object.keys(this.desk.values);
+    this.desk.home(null, this.transport.time);
+    if (snapshot) this.desk.moveTo(snapshot.values, 0, this.transport.time, false);
+    this.noteDesk(moved);
+    if (scene) this.note({ type: 'take', at: this.at, scene, seconds: 0 });
+    if (scene) this.program.cut(scene);
   }
 
   apply(command: PerformanceCommand, show: Show): void {
-    const take = (scene: string, seconds: number): void => {
-      if (!show.scenes.some(({ id }) => id === scene)) return;
-      const beat = transitionStart(show, this.transport.moment(0, show).beat);
-      // A show that stands would never come to its next beat.
-      if (beat === null || !this.transport.playing) this.program.take(scene, seconds);
-      else this.program.wait(scene, seconds, beat);
-    };
+    const { desk, transport, program } = this;
     switch (command.type) {
       case 'play':
-        this.transport.playing = command.playing;
+        transport.playing = command.playing;
         break;
       case 'step':
-        this.transport.step();
+        transport.step();
         break;
       case 'seek':
-        if (command.exactly) this.transport.jumpExactly(command.time, show.canvas.fps);
-        else this.transport.jump(command.time);
+        if (command.exactly) transport.jumpExactly(command.time, show.canvas.fps);
+        else transport.jump(command.time);
         break;
       case 'range':
-        this.transport.range = command.range;
+        transport.range = command.range;
         break;
       case 'take':
-        take(command.scene, command.seconds);
+        this.interrupt();
+        this.take(show, command.scene, command.seconds);
         break;
       case 'take-next': {
-        const { next, incoming, byHand } = this.program.state;
-        if (byHand && incoming) this.program.take(incoming, command.seconds);
-        else if (next) take(next, command.seconds);
-        this.program.setNext(null);
+        const { next, incoming, byHand } = program.state;
+        this.interrupt();
+        if (byHand && incoming) program.take(incoming, command.seconds);
+        else if (next) this.take(show, next, command.seconds);
+        program.setNext(null);
         break;
       }
       case 'next':
-        this.program.setNext(command.scene);
+        program.setNext(command.scene);
         break;
       case 'crossfade':
-        this.program.crossfade(command.to);
-        break;
       case 'crossfade-by':
-        this.program.crossfade(this.program.state.fade + command.by);
+        this.interrupt();
+        program.crossfade(command.type === 'crossfade' ? command.to : program.state.fade + command.by);
+        this.noteFade();
         break;
       case 'blackout':
         this.blackout = command.on ?? !this.blackout;
+        this.note({ type: 'switch', at: this.at, what: 'blackout', on: this.blackout });
         break;
       case 'freeze':
         this.freeze = command.on ?? !this.freeze;
+        this.note({ type: 'switch', at: this.at, what: 'freeze', on: this.freeze });
+        break;
+      case 'desk':
+        desk.set(command.control, command.value, transport.time);
+        this.noteDesk([command.control]);
+        break;
+      case 'turn': {
+        const share = this.shareOf(command.control, command.from);
+        if (share === null) break;
+        // Words have no place on the way of a fader: they are chosen by where it is.
+        if (command.pickup && share >= 0 && !this.takeover.takes(command.source, command.share, share)) break;
+        this.turn(command.control, command.from, command.share);
+        break;
+      }
+      case 'turn-by': {
+        const share = this.shareOf(command.control, command.from);
+        if (share !== null)
+          this.turn(command.control, command.from, Math.min(1, Math.max(0, Math.max(0, share) + command.by)));
+        break;
+      }
+      case 'press':
+        this.press(command.control, command.down);
+        break;
+      case 'desk-home':
+        desk.home(command.control, transport.time);
+        this.noteDesk(command.control ? [command.control] : Object.keys(desk.values));
+        break;
+      case 'desk-undo': {
+        const before = Object.keys(desk.values);
+        if (desk.undo()) this.noteDesk([...before, ...Object.keys(desk.values)]);
+        break;
+      }
+      case 'recall': {
+        const snapshot = show.snapshots.find(({ id }) => id === command.snapshot);
+        if (!snapshot) break;
+        desk.moveTo(snapshot.values, command.seconds, transport.time);
+        this.note({ type: 'recall', at: this.at, snapshot: snapshot.id, seconds: command.seconds });
+        break;
+      }
+      case 'morph':
+        this.morph(show, command.page, command.at);
+        break;
+      case 'cue':
+        this.cue(show, command.do);
+        break;
+      case 'cue-jump': {
+        const cue = this.cues.jump(show.cues, command.cue, this.clock());
+        if (cue) this.begin(show, cue);
+        break;
+      }
+      case 'master':
+        if (command.master === 'speed') transport.speed = Math.min(4, Math.max(0, command.value));
+        else this.motion = Math.min(2, Math.max(0, command.value));
+        this.note({ type: 'master', at: this.at, master: command.master, value: command.value });
+        break;
+      case 'layer':
+        if (command.layer && !show.scenes.some(({ id }) => id === command.layer!.scene)) break;
+        this.layer = command.layer;
+        this.note({ type: 'layer', at: this.at, layer: command.layer });
+        break;
+      case 'hit':
+        this.hits.press(command.hit, command.on, performance.now() / 1000);
+        this.note({ type: 'hit', at: this.at, hit: command.hit, on: command.on });
+        break;
+      case 'panic':
+        this.panic(show);
+        break;
+      case 'tempo':
+        this.setTempo(command.bpm);
+        break;
+      case 'record':
+        this.isRecording = command.on;
+        break;
+      case 'replay':
+        this.isReplaying = command.on;
+        this.replayer.stop();
         break;
       default:
         assertNever(command);
     }
   }
 
+  private noteDesk(controls: Iterable<string>): void {
+    for (const control of new Set(controls)) {
+      const value = this.desk.valueOf(control);
+      if (value !== null) this.note({ type: 'desk', at: this.at, control, value });
+    }
+  }
+
+  private noteFade(): void {
+    const { incoming, program, fade } = this.program.state;
+    this.note({ type: 'crossfade', at: this.at, scene: incoming ?? program, to: incoming ? fade : 1 });
+  }
+
+  /** Share of its range that a number of a control stands at; -1 for words; null if there is no such control. */
+  private shareOf(control: string, from: number): number | null {
+    const value = this.desk.valueOf(control);
+    const found = this.desk.controlOf(control);
+    if (value === null || !found) return null;
+    if (isWords(value)) return -1;
+    const [low, high] = found.range;
+    return high === low ? 0 : ((value[from] ?? low) - low) / (high - low);
+  }
+
+  private turn(control: string, from: number, share: number): void {
+    const {
+      range: [low, high],
+      type,
+    } = this.desk.controlOf(control)!;
+    // A fader on a switch has two halves.
+    const to = type === 'switch' || type === 'pad' ? (share > 0.5 ? high : low) : low + share * (high - low);
+    this.desk.setNumber(control, from, to, this.transport.time);
+    this.noteDesk([control]);
+  }
+
+  /** A pad is at its high end while it is held; one that fires a button of a node counts its presses. */
+  private press(control: string, down: boolean): void {
+    const found = this.desk.controlOf(control);
+    const value = this.desk.valueOf(control);
+    if (!found || value === null || isWords(value)) return;
+    const {
+      range: [low, high],
+      step,
+    } = found;
+    const counts = step === 1 && high - low > 1;
+    if (counts && !down) return;
+    const to = counts ? (value[0] + 1 > high ? low + 1 : value[0] + 1) : down ? high : low;
+    this.desk.set(control, [to], this.transport.time);
+    this.noteDesk([control]);
+  }
+
+  private morph(show: Show, pageId: string, at: readonly [number, number]): void {
+    const page = show.desk.find(({ id }) => id === pageId);
+    if (!page) return;
+    const states = page.corners.map((id) => show.snapshots.find((one) => one.id === id)?.values ?? null);
+    const shares = cornerShares([Math.min(1, Math.max(0, at[0])), Math.min(1, Math.max(0, at[1]))]);
+    // Corners without a snapshot leave their share to the others.
+    const kept = shares.map((share, k) => (states[k] ? share : 0));
+    const sum = kept.reduce((a, b) => a + b, 0);
+    const there = states.flatMap((state, k) =>
+      state && kept[k] > 0 ? [{ state, share: kept[k] / sum }] : [],
+    );
+    this.desk.mix(
+      there.map(({ state }) => state),
+      there.map(({ share }) => share),
+      this.transport.time,
+    );
+    this.noteDesk(Object.keys(there[0]?.state ?? {}));
+  }
+
+  private replay(show: Show): void {
+    if (!this.isReplaying || !this.transport.playing) return;
+    for (const move of this.replayer.at(show.moves, this.transport.time)) {
+      switch (move.type) {
+        case 'desk':
+          // Who moves a control last wins: only what is due now is played.
+          this.desk.set(move.control, move.value, this.transport.time);
+          break;
+        case 'take':
+          this.take(show, move.scene, move.seconds);
+          break;
+        case 'crossfade': {
+          const { program, incoming } = this.program.state;
+          if (incoming === null && program !== move.scene) this.program.setNext(move.scene);
+          this.program.crossfade(move.to);
+          break;
+        }
+        case 'tempo':
+          this.setTempo(move.bpm);
+          break;
+        case 'cue':
+        case 'recall':
+          this.again(show, move);
+          break;
+        case 'master':
+          this.apply({ type: 'master', master: move.master, value: move.value }, show);
+          break;
+        case 'layer':
+          this.apply({ type: 'layer', layer: move.layer }, show);
+          break;
+        case 'hit':
+          this.apply({ type: 'hit', hit: move.hit, on: move.on }, show);
+          break;
+        case 'switch':
+          this.apply({ type: move.what, on: move.on }, show);
+          break;
+        default:
+          assertNever(move);
+      }
+    }
+  }
+
+  private again(show: Show, move: Extract<Move, { type: 'cue' | 'recall' }>): void {
+    if (move.type === 'cue') {
+      const cue = this.cues.jump(show.cues, move.cue, this.clock());
+      if (cue) this.begin(show, cue);
+    } else this.apply(move, show);
+  }
+
+  /** Goes on by so many seconds of the clock on the wall. */
+  advance(real: number, heard: Heard): void {
+    const { show } = this;
+    if (!show) return;
+    this.quietly(() => this.replay(show));
+    // What was recorded has its cues in it.
+    if (!this.isReplaying)
+      for (const cue of this.cues.advance(show.cues, this.clock(heard))) this.begin(show, cue);
+    this.program.advance(real, this.beat);
+    this.desk.advance(this.moment(0), this.transport.time);
+  }
+
+  /** Moves that were recorded since the last call, once recording has ended; null while there is nothing to hand over. */
+  takeRecorded(): { moves: Move[]; end: number } | null {
+    if (this.isRecording || this.recorder.count === 0) return null;
+    return { moves: this.recorder.take(), end: this.at };
+  }
+
   /** A numbered report of all of it. */
-  report(show: Show): PerformanceState {
-    const { playing, range, preroll } = this.transport;
-    const { time, frame, beat } = this.transport.moment(0, show);
+  report(): PerformanceState {
+    const { playing, range, preroll, speed, time } = this.transport;
+    const { beat, bpm, fps } = this.transport.moment(0, this.now);
     const done = preroll ? (preroll.next - preroll.first) / (preroll.last + 1 - preroll.first) : 1;
     return {
       number: ++this.reports,
-      transport: { playing, time, frame, beat, range, done },
+      transport: { playing, time, frame: Math.floor(time * fps + 1e-6), beat, range, done, bpm },
       program: this.program.state,
       blackout: this.blackout,
       freeze: this.freeze,
+      desk: {
+        version: this.desk.version,
+        values: this.desk.values,
+        canUndo: this.desk.canUndo,
+        underWay: this.desk.underWay,
+      },
+      cues: this.cues.state,
+      masters: { speed, motion: this.motion },
+      layer: this.layer,
+      bpm: this.bpm,
+      moves: { recording: this.isRecording, replaying: this.isReplaying, fresh: this.recorder.count },
     };
   }
 }

@@ -1,8 +1,11 @@
+import type { Transition } from '../../core/document/types';
 import { onlyProgram, type ProgramState } from '../protocol/protocol';
 
 /** Which scene is on stage, which comes, and how far the transition between them is. */
 export class ProgramBus {
   state: ProgramState = onlyProgram('');
+  /** Whether a scene can be seen whole: a transition waits until it can, so that nothing is seen half made. */
+  isReady: (scene: string) => boolean = () => true;
 
   /** Begins with a scene, or the first there is. */
   open(wanted: string, scenes: readonly string[]): void {
@@ -21,7 +24,7 @@ export class ProgramBus {
 
   /** The transition is over at this scene. */
   private end(program: string): void {
-    this.change({ program, incoming: null, fade: 0, byHand: false });
+    this.change({ program, incoming: null, fade: 0, byHand: false, look: null });
   }
 
   /** Scenes that are gone leave the stage: to the one that was coming, else to the first. */
@@ -38,12 +41,12 @@ export class ProgramBus {
   }
 
   /** Brings a scene on when a beat has come. */
-  wait(scene: string, seconds: number, beat: number): void {
-    this.change({ waiting: { scene, seconds, beat } });
+  wait(scene: string, seconds: number, beat: number, look: Transition | null = null): void {
+    this.change({ waiting: { scene, seconds, beat, look } });
   }
 
-  /** Brings a scene on in so many seconds; at once for 0. */
-  take(scene: string, seconds: number): void {
+  /** Brings a scene on in so many seconds; at once for 0. `look`: null as the show says. */
+  take(scene: string, seconds: number, look: Transition | null = null): void {
     const { program, incoming, fade } = this.state;
     if (this.state.waiting) this.change({ waiting: null });
     if (scene === incoming) {
@@ -61,8 +64,15 @@ export class ProgramBus {
       fade: 0,
       seconds,
       byHand: false,
+      look,
     });
-    if (seconds <= 0) this.end(scene);
+    if (seconds <= 0 && this.isReady(scene)) this.end(scene);
+  }
+
+  /** Brings a scene on air at once, whatever was under way and however much of it can be seen. */
+  cut(scene: string): void {
+    this.change({ waiting: null });
+    this.end(scene);
   }
 
   /** Moves the crossfader, 0..1: the next scene comes as far as the hand brings it, and is on air at 1. */
@@ -70,7 +80,7 @@ export class ProgramBus {
     const { next, program } = this.state;
     if (this.state.incoming === null) {
       if (next === null || next === program || to <= 0) return;
-      this.change({ incoming: next, waiting: null });
+      this.change({ incoming: next, waiting: null, look: null });
     }
     if (to >= 1) {
       const incoming = this.state.incoming!;
@@ -83,9 +93,10 @@ export class ProgramBus {
   /** `beat`: where the show is now. */
   advance(seconds: number, beat = 0): void {
     const { waiting } = this.state;
-    if (waiting && beat >= waiting.beat) this.take(waiting.scene, waiting.seconds);
+    if (waiting && beat >= waiting.beat) this.take(waiting.scene, waiting.seconds, waiting.look);
     const { incoming, fade, byHand } = this.state;
     if (incoming === null || byHand) return;
+    if (fade === 0 && !this.isReady(incoming)) return;
     const next = this.state.seconds > 0 ? fade + seconds / this.state.seconds : 1;
     if (next >= 1) this.end(incoming);
     else this.change({ fade: next });

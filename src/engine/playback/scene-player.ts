@@ -1,6 +1,7 @@
 import type { WebGLRenderTarget } from 'three';
 import type { Catalogue } from '../../core/kind/kind';
 import { cyclesOf } from '../../core/patch/cycles';
+import type { Given } from '../../core/desk/desk-run';
 import { picturesWithHistory } from '../../core/patch/history';
 import { sceneOutOf } from '../../core/patch/plan';
 import type { Frame } from '../../core/run/frame';
@@ -33,6 +34,8 @@ export class ScenePlayer {
   private lastFrame: Frame | null = null;
   private mediaVersion = 0;
   private history: { plan: number; pictures: ReadonlySet<string> } | null = null;
+  /** Version of what the desk gave that it has taken. */
+  private given = 0;
   /** Frames played since it began. */
   frames = 0;
   /** Whether the scene's own picture is wanted, and not only what is watched. */
@@ -53,6 +56,13 @@ export class ScenePlayer {
     });
     this.renderer = new ImageRenderer(gpu, this.run, media, options);
     this.reads = new PixelReads(gpu);
+  }
+
+  /** Takes what the desk has in hand of the scene, where it is another version than the last. */
+  give({ version, values }: { version: number; values: Iterable<Given> }): void {
+    if (version === this.given) return;
+    this.given = version;
+    this.run.standIn(values);
   }
 
   /**

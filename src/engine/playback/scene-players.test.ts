@@ -20,7 +20,7 @@ class FakePlayer {
   gpu: unknown;
   restarts = 0;
   run = { restart: () => this.restarts++ };
-  renderer = { adoptFeedback: (from: unknown) => (this.adopted = from) };
+  renderer = { isComplete: false, adoptFeedback: (from: unknown) => (this.adopted = from) };
 
   constructor(
     gpu: unknown,
@@ -32,6 +32,9 @@ class FakePlayer {
   ) {
     this.gpu = gpu;
     FakePlayer.made.push(this);
+  }
+  give(): void {
+    // What the desk gives is no matter here.
   }
   play(scene: Scene, frame: Frame, nodes: readonly string[]): void {
     this.played.push({ scene, nodes, width: frame.canvas.width });
@@ -61,8 +64,12 @@ describe('the scenes at work', () => {
   let show: Show;
   let noise: string;
   const ignore = (): void => undefined;
-  const play = (scenes: Record<string, string[]>, sources: OutputSource[] = []): void =>
-    players.play(gpu, show, frame, { scenes: new Map(Object.entries(scenes)), sources }, ignore);
+  const play = (
+    scenes: Record<string, string[]>,
+    sources: OutputSource[] = [],
+    rest: { ready: string[]; isEasy: boolean } = { ready: [], isEasy: false },
+  ): void =>
+    players.play(gpu, show, frame, { scenes: new Map(Object.entries(scenes)), sources, ...rest }, ignore);
 
   beforeEach(() => {
     FakePlayer.made = [];
@@ -71,7 +78,7 @@ describe('the scenes at work', () => {
       scenes: ['a', 'b', 'c'].map((id) => makeScene(catalogue, id, id)),
     };
     noise = addNode(show.scenes[0], catalogue, 'noise', [0, 0]);
-    players = new ScenePlayers(catalogue, {} as MediaLibrary);
+    players = new ScenePlayers(catalogue, {} as MediaLibrary, { given: () => ({ version: 0, values: [] }) });
   });
 
   test('are those that are wanted, each made once, with the nodes that are looked at', () => {
@@ -89,6 +96,28 @@ describe('the scenes at work', () => {
     expect(players.of({ type: 'scene', scene: 'a', without: null })).toBeUndefined();
   });
 
+  test('that may go on air stay, and are played one by one until they were seen whole', () => {
+    const rest = { ready: ['b', 'c'], isEasy: false };
+    play({ a: [] }, [], rest);
+    play({ a: [] }, [], rest);
+    expect([...players.playing.keys()]).toEqual(['a', 'b']);
+    FakePlayer.made[1].renderer.isComplete = true;
+    play({ a: [] }, [], rest);
+    expect([...players.playing.keys()]).toEqual(['a', 'b', 'c']);
+    expect(FakePlayer.made.map(({ played }) => played.length)).toEqual([3, 2, 1]);
+    expect(players.isComplete('b')).toBe(true);
+  });
+
+  test('have tiles that take turns while there is time, and one that is on air is its own', () => {
+    const tiles = ['a', 'b', 'c'].map((scene) => ({ type: 'tile' as const, scene }));
+    play({ a: [] }, tiles);
+    expect(FakePlayer.made).toHaveLength(1);
+    for (let k = 0; k < 4; k++) play({ a: [] }, tiles, { ready: [], isEasy: true });
+    expect(FakePlayer.made.map(({ played }) => played.length)).toEqual([5, 2, 2]);
+    expect(players.of(tiles[0])).toBe(players.playing.get('a'));
+    expect(players.of(tiles[1])).not.toBe(players.playing.get('b'));
+  });
+
   test('that are not in the show are left out', () => {
     play({ gone: [] });
     expect(FakePlayer.made).toEqual([]);
@@ -103,8 +132,12 @@ describe('the scenes at work', () => {
 
   test('are prepared before they are played', () => {
     const order: string[] = [];
-    players.play(gpu, show, frame, { scenes: new Map([['a', []]]), sources: [] }, (player, scene) =>
-      order.push(`${scene} ${(player as unknown as FakePlayer).played.length}`),
+    players.play(
+      gpu,
+      show,
+      frame,
+      { scenes: new Map([['a', []]]), sources: [], ready: [], isEasy: false },
+      (player, scene) => order.push(`${scene} ${(player as unknown as FakePlayer).played.length}`),
     );
     expect(order).toEqual(['a 0']);
   });

@@ -1,3 +1,4 @@
+import type { Given } from '../../core/desk/desk-run';
 import type { Catalogue } from '../../core/kind/kind';
 import type { Frame } from '../../core/run/frame';
 import type { Scene, Show } from '../../core/document/types';
@@ -6,7 +7,7 @@ import type { MediaLibrary } from '../media/library';
 import type { OutputSource } from '../protocol/protocol';
 import { ScenePlayer } from './scene-player';
 
-/** Pixels of an example. */
+/** Pixels of an example, and of a tile. */
 const exampleSize = { width: 320, height: 180 };
 
 const withoutKey = (scene: string, node: string): string => `${scene} ${node}`;
@@ -16,18 +17,31 @@ export interface Wanted {
   /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */
   scenes: ReadonlyMap<string, readonly string[]>;
   sources: readonly OutputSource[];
+  /** Scenes that may go on air at any moment: they stay, and one that was never seen whole is played until it was. */
+  ready: readonly string[];
+  /** There is time for what is only nice to have. */
+  isEasy: boolean;
 }
 
-/** All scenes that are playing: those of the show, those shown without a node of theirs, and examples. */
+/** What a desk gives to the nodes of each scene. */
+interface Desk {
+  given(scene: string): { version: number; values: Iterable<Given> };
+}
+
+/** All scenes that are playing: those of the show, those shown without a node of theirs, small ones, and examples. */
 export class ScenePlayers {
   /** Scenes of the show, by id. */
   readonly playing = new Map<string, ScenePlayer>();
   private readonly without = new Map<string, ScenePlayer>();
   private readonly examples = new Map<Scene, ScenePlayer>();
+  private readonly tiles = new Map<string, ScenePlayer>();
+  /** Counts the turns of tiles. */
+  private turn = 0;
 
   constructor(
     private readonly catalogue: Catalogue,
     private readonly media: MediaLibrary,
+    private readonly desk: Desk,
   ) {}
 
   /** Plays a frame of all that is wanted, and stops the rest. `prepare` is called before a scene of the show is played. */
@@ -35,26 +49,61 @@ export class ScenePlayers {
     gpu: Gpu,
     show: Show,
     frame: Frame,
-    { scenes, sources }: Wanted,
+    { scenes, sources, ready, isEasy }: Wanted,
     prepare: (player: ScenePlayer, scene: string) => void,
   ): void {
     this.bring(gpu, show, scenes.keys());
-    drop(this.playing, (id) => scenes.has(id));
+    // One at a time: what is being made ready must not cost the stage its frames.
+    const late = ready.find((id) => !scenes.has(id) && !this.isComplete(id));
+    if (late !== undefined) this.bring(gpu, show, [late]);
+    drop(this.playing, (id) => scenes.has(id) || ready.includes(id));
     for (const [id, player] of this.playing) {
       const scene = show.scenes.find((other) => other.id === id)!;
+      const watched = scenes.get(id);
+      if (!watched && id !== late) continue;
       prepare(player, id);
-      player.play(scene, frame, scenes.get(id)!, show.canvas.height);
+      player.play(scene, frame, watched ?? [], show.canvas.height);
     }
     this.playWithout(gpu, show, frame, sources);
     this.playExamples(gpu, frame, sources);
+    this.playTiles(gpu, show, frame, sources, isEasy);
+  }
+
+  /** Whether a scene of the show is playing and can be seen whole. */
+  isComplete(id: string): boolean {
+    return this.playing.get(id)?.renderer.isComplete === true;
+  }
+
+  /** Tiles take turns, one a frame while there is time. A scene that plays anyway is seen as it is. */
+  private playTiles(
+    gpu: Gpu,
+    show: Show,
+    frame: Frame,
+    sources: readonly OutputSource[],
+    isEasy: boolean,
+  ): void {
+    const wanted = sources.flatMap((source) =>
+      source.type === 'tile' && !this.playing.has(source.scene) ? [source.scene] : [],
+    );
+    drop(this.tiles, (id) => wanted.includes(id));
+    if (!isEasy || wanted.length === 0) return;
+    const id = wanted[this.turn++ % wanted.length];
+    const scene = show.scenes.find((other) => other.id === id);
+    if (!scene) return;
+    let player = this.tiles.get(id);
+    if (!player) this.tiles.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
+    player.give(this.desk.given(id));
+    player.play(scene, { ...frame, canvas: exampleSize }, [], exampleSize.height);
   }
 
   /** Makes players of scenes that have none, so that a preroll reaches those as well that nobody has seen yet. */
   bring(gpu: Gpu, show: Show, scenes: Iterable<string>): void {
     for (const id of scenes) {
       const scene = show.scenes.find((other) => other.id === id);
-      if (scene && !this.playing.has(id))
-        this.playing.set(id, new ScenePlayer(gpu, this.catalogue, this.media, scene));
+      if (!scene) continue;
+      let player = this.playing.get(id);
+      if (!player) this.playing.set(id, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));
+      player.give(this.desk.given(id));
     }
   }
 
@@ -73,12 +122,14 @@ export class ScenePlayers {
       if (!player) {
         player = new ScenePlayer(gpu, this.catalogue, this.media, scene, { waits: true }, node);
         this.without.set(key, player);
+        player.give(this.desk.given(scene.id));
         const whole = this.playing.get(scene.id);
         if (whole) {
           player.play(scene, frame, [], show.canvas.height);
           player.renderer.adoptFeedback(whole.renderer);
         }
       }
+      player.give(this.desk.given(scene.id));
       player.play(scene, frame, [], show.canvas.height);
     }
   }
@@ -103,6 +154,8 @@ export class ScenePlayers {
           (source.without ? this.without.get(withoutKey(source.scene, source.without)) : undefined) ??
           this.playing.get(source.scene)
         );
+      case 'tile':
+        return this.playing.get(source.scene) ?? this.tiles.get(source.scene);
       case 'node':
         return this.playing.get(source.scene);
       case 'example':
@@ -125,14 +178,16 @@ export class ScenePlayers {
     for (const player of this.playing.values()) player.moveTo(gpu);
     this.without.clear();
     this.examples.clear();
+    this.tiles.clear();
   }
 
   keepTo(scenes: ReadonlySet<string>): void {
     drop(this.playing, (id) => scenes.has(id));
+    drop(this.tiles, (id) => scenes.has(id));
   }
 
   clear(): void {
-    for (const players of [this.playing, this.without, this.examples])
+    for (const players of [this.playing, this.without, this.examples, this.tiles])
       drop(players as Map<unknown, ScenePlayer>, () => false);
   }
 }

@@ -19,6 +19,10 @@ export class Transport {
   /** Seconds from the start between which it goes round; null: it goes on forever. */
   range: readonly [number, number] | null = null;
   preroll: Preroll | null = null;
+  /** Seconds of the picture that pass in a second of the show: the master of speed. Beats and sound go on as they are. */
+  speed = 1;
+  /** Seconds that the picture is ahead of the show. */
+  private ahead = 0;
   private origin: BeatOrigin = { time: 0, beat: 0 };
   private pendingSteps = 0;
 
@@ -30,6 +34,7 @@ export class Transport {
   /** Goes to a time. Beats are counted as if the tempo had always been what it is. */
   jump(time: number): void {
     this.time = Math.max(0, time);
+    this.ahead = 0;
     this.origin = { time: 0, beat: 0 };
     this.preroll = null;
   }
@@ -62,16 +67,20 @@ export class Transport {
       dt = 1 / fps;
     }
     this.time += dt;
+    this.ahead = Math.max(-this.time, this.ahead + dt * (this.speed - 1));
     if (this.range && dt > 0 && this.time >= this.range[1]) {
       const [start, end] = this.range;
       // Time goes round and what has a memory goes on: a preroll to the start would stop the picture at each round.
       this.time = start + ((this.time - start) % Math.max(1e-3, end - start));
+      this.ahead = 0;
       this.origin = { time: 0, beat: 0 };
     }
     return dt;
   }
 
-  moment(dt: number, show: Show): Moment {
-    return momentAt(this.time, dt, show.canvas.fps, show.tempo, this.origin);
+  /** The moment of the picture. Its beat is that of the show. */
+  moment(dt: number, show: Pick<Show, 'canvas' | 'tempo'>): Moment {
+    const origin = { time: this.origin.time + this.ahead, beat: this.origin.beat };
+    return momentAt(this.time + this.ahead, dt * this.speed, show.canvas.fps, show.tempo, origin);
   }
 }

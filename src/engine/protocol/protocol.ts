@@ -4,7 +4,9 @@ import type { ControllerState } from '../../core/inputs/inputs';
 import type { ShowChange } from '../../core/show/changes';
 import type { StreamCount } from '../../core/wall/pixels/receive';
 import type { RoomView } from '../../core/wall/room';
-import type { Scene, Show } from '../../core/document/types';
+import { beforeCues, type CueState } from '../../core/desk/cue-run';
+import type { DeskValues } from '../../core/desk/desk-run';
+import type { DeskValue, Layer, Move, Scene, Show, Transition } from '../../core/document/types';
 
 /**
  * Everything the interface and the engine say to each other. All unions are closed: a new message is added here, and the
@@ -17,6 +19,8 @@ import type { Scene, Show } from '../../core/document/types';
 export type OutputSource =
   /** The picture of a scene; `without`: as it would be without that node. */
   | { type: 'scene'; scene: string; without: string | null }
+  /** The same, small, and moving only as far as the machine has time. */
+  | { type: 'tile'; scene: string }
   /** The output of an image or field node. */
   | { type: 'node'; scene: string; node: string }
   /** What is on air, transitions included. */
@@ -87,7 +91,33 @@ export type PerformanceCommand =
   | { type: 'crossfade-by'; by: number }
   /** Absent `on`: the other way round. */
   | { type: 'blackout'; on?: boolean }
-  | { type: 'freeze'; on?: boolean };
+  | { type: 'freeze'; on?: boolean }
+  /** A hand moves a desk control. */
+  | { type: 'desk'; control: string; value: DeskValue }
+  /** A bound source stands at a share of its way, 0..1, or was turned by one. `pickup`: see `Takeover`. */
+  | { type: 'turn'; control: string; from: number; share: number; source: string; pickup: boolean }
+  | { type: 'turn-by'; control: string; from: number; by: number }
+  /** A pad goes down or up. */
+  | { type: 'press'; control: string; down: boolean }
+  /** null: all controls of the desk. */
+  | { type: 'desk-home'; control: string | null }
+  | { type: 'desk-undo' }
+  | { type: 'recall'; snapshot: string; seconds: number }
+  /** Puts the controls of a page between the snapshots at its corners: x and y, 0..1. */
+  | { type: 'morph'; page: string; at: readonly [number, number] }
+  | { type: 'cue'; do: 'go' | 'leave' | 'back' | 'hold' | 'resume' }
+  | { type: 'cue-jump'; cue: string }
+  | { type: 'master'; master: 'speed' | 'motion'; value: number }
+  | { type: 'layer'; layer: Layer | null }
+  | { type: 'hit'; hit: Hit; on: boolean }
+  /** Home: the picture of the show that is safe, at once. */
+  | { type: 'panic' }
+  | { type: 'tempo'; bpm: number }
+  | { type: 'record'; on: boolean }
+  | { type: 'replay'; on: boolean };
+
+/** What a momentary pad does to the picture. */
+export type Hit = 'strobe' | 'invert' | 'flash';
 
 /** Red, green, blue, 0..1. */
 type LayerColour = readonly [number, number, number];
@@ -197,7 +227,8 @@ export type EngineRequest =
   /** A field of such a frame at places (x, y, z in turn); the size has no effect. */
   | { type: 'field'; request: FrameRequest; places: readonly number[] }
   /** A small picture of a scene for lists, PNG. */
-  | { type: 'picture'; scene: string; width: number; height: number }
+  /** `desk`: what desk controls stand at in it; absent: nothing is moved. */
+  | { type: 'picture'; scene: string; width: number; height: number; desk?: DeskValues }
   | { type: 'shader'; scene: string; node: string }
   /** Why the picture of a scene may be dark. */
   | { type: 'why'; scene: string };
@@ -222,6 +253,7 @@ interface TransportState {
   range: readonly [number, number] | null;
   /** Share of the preroll after a jump that is done; 1: memories are up to date. */
   done: number;
+  bpm: number;
 }
 
 export interface ProgramState {
@@ -236,8 +268,10 @@ export interface ProgramState {
   seconds: number;
   /** A hand holds the transition where it is. */
   byHand: boolean;
+  /** How the transition looks; null: as the show says. */
+  look: Transition | null;
   /** A take that begins when a beat has come. */
-  waiting: { scene: string; seconds: number; beat: number } | null;
+  waiting: { scene: string; seconds: number; beat: number; look: Transition | null } | null;
 }
 
 /** A scene on air and nothing else. */
@@ -248,6 +282,7 @@ export const onlyProgram = (program: string): ProgramState => ({
   next: null,
   seconds: 0,
   byHand: false,
+  look: null,
   waiting: null,
 });
 
@@ -259,6 +294,40 @@ export interface PerformanceState {
   program: ProgramState;
   blackout: boolean;
   freeze: boolean;
+  desk: DeskState;
+  cues: CueState;
+  masters: { speed: number; motion: number };
+  layer: Layer | null;
+  /** Tempo that a cue or a move has set; null: that of the show. */
+  bpm: number | null;
+  /** What happens to moves. `fresh`: how many were noted in this round. */
+  moves: { recording: boolean; replaying: boolean; fresh: number };
+}
+
+/** A performance that has not begun: a scene on air, and nothing was touched. */
+export const performanceAt = (program: string): PerformanceState => ({
+  number: 0,
+  transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
+  program: onlyProgram(program),
+  blackout: false,
+  freeze: false,
+  desk: { version: 0, values: {}, canUndo: false, underWay: [] },
+  cues: beforeCues,
+  masters: { speed: 1, motion: 1 },
+  layer: null,
+  bpm: null,
+  moves: { recording: false, replaying: false, fresh: 0 },
+});
+
+/** Where the desk stands. */
+export interface DeskState {
+  /** Rises with each change of `values`. */
+  version: number;
+  /** Controls that were moved; all others stand where the patches have them. */
+  values: DeskValues;
+  canUndo: boolean;
+  /** Controls that move by themselves to where a recall or cue sends them. */
+  underWay: readonly string[];
 }
 
 /** A signal, shape or prop as cards show it. */
@@ -342,6 +411,8 @@ export type FromEngine =
   | { type: 'opened' }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
+  /** Moves that were recorded up to a second of the show, to be laid over those of the show. */
+  | { type: 'recorded'; moves: Move[]; end: number }
   /** null: no string is fed. */
   | { type: 'pixels'; pixels: PixelReport | null }
   /** The live layer for the view it was painted for; it fills that share of the bitmap from the lower left. */

@@ -1,5 +1,6 @@
 import type { Catalogue } from '../../core/kind/kind';
 import type { Scene, Show } from '../../core/document/types';
+import { givenTo, type DeskValues } from '../../core/desk/desk-run';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import type { Gpu } from '../gpu/gpu';
@@ -64,13 +65,13 @@ export class Questions {
         return { type: 'field', values: await player.fieldAt(request.request.node!, request.places) };
       }
       case 'picture': {
-        const { scene, width, height } = request;
+        const { scene, width, height, desk } = request;
         const player = this.players.get(scene);
         // The first frames of a scene say little: shaders are still on their way, and feedback has hardly begun.
         const png =
-          player && player.frames > firstFrames
+          player && player.frames > firstFrames && !desk
             ? this.png(player, null, width, height)
-            : this.pictureOf(show, scene, width, height);
+            : this.pictureOf(show, scene, width, height, desk);
         return { type: 'picture', png: await png };
       }
     }
@@ -153,10 +154,17 @@ export class Questions {
   }
 
   /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */
-  private async pictureOf(show: Show, id: string, width: number, height: number): Promise<ArrayBuffer> {
+  private async pictureOf(
+    show: Show,
+    id: string,
+    width: number,
+    height: number,
+    desk?: DeskValues,
+  ): Promise<ArrayBuffer> {
     const { canvas, tempo } = show;
     const scene = sceneOf(show, id);
     const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+    if (desk) player.give({ version: 1, values: givenTo(show, desk, id) });
     const steps = new FeedbackClock();
     const inputs = this.inputs.exact();
     try {

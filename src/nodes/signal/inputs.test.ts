@@ -186,7 +186,7 @@ describe('learning', () => {
       return learned ? [[kind.id, learned.controls, learned.lane]] : [];
     });
   test.each([
-    [{ type: 'key', code: 'KeyQ' }, 'keys', { key: 'KeyQ' }, undefined],
+    [{ type: 'key', code: 'KeyQ', down: true }, 'keys', { key: 'KeyQ' }, undefined],
     [{ type: 'pointer' }, 'pointer', {}, undefined],
     [
       { type: 'midi', event: { type: 'control', channel: 3, control: 21, value: 5 } },
@@ -201,8 +201,13 @@ describe('learning', () => {
       undefined,
     ],
     [{ type: 'osc', address: '/a/b', args: [1] }, 'osc', { address: '/a/b' }, undefined],
-    [{ type: 'pad', pad: 1, button: 3 }, 'gamepad', { pad: 1, takes: 'button', button: 3 }, undefined],
-    [{ type: 'pad', pad: 2, stick: 1 }, 'gamepad', { pad: 2, takes: 'sticks' }, 'y'],
+    [
+      { type: 'pad', pad: 1, button: 3, value: 1 },
+      'gamepad',
+      { pad: 1, takes: 'button', button: 3 },
+      undefined,
+    ],
+    [{ type: 'pad', pad: 2, stick: 1, value: 1 }, 'gamepad', { pad: 2, takes: 'sticks' }, 'y'],
   ] as [InputEvent, string, object, string | undefined][])('%j', (event, kind, controls, lane) =>
     expect(by(event)).toEqual([[kind, controls, lane]]),
   );
@@ -213,7 +218,7 @@ describe('learning', () => {
     ).toEqual([]);
   });
   test('what is learned are controls that the kind has, with values that fit', () => {
-    for (const [id, controls] of by({ type: 'pad', pad: 2, stick: 1 }) as [string, object][])
+    for (const [id, controls] of by({ type: 'pad', pad: 2, stick: 1, value: 1 }) as [string, object][])
       for (const name of Object.keys(controls)) expect(catalogue.get(id)!.controls).toHaveProperty(name);
   });
 });

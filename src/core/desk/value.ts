@@ -1,0 +1,109 @@
+import type { ControlValue, DeskControl, DeskPage, DeskTarget, DeskValue, Show } from '../document/types';
+import { kindOf, type Catalogue } from '../kind/kind';
+import { partName, partsOf, type ControlSpec } from '../kind/controls';
+import { numbersOf, plainValue } from '../run/node-run';
+
+/** How many numbers each type of desk control has; 0: it holds words. */
+export const numbersOfType: Readonly<Record<DeskControl['type'], number>> = {
+  fader: 1,
+  dial: 1,
+  pad: 1,
+  switch: 1,
+  xy: 2,
+  chip: 4,
+  choice: 0,
+  title: 0,
+};
+
+export const isWords = (value: DeskValue): value is string => typeof value === 'string';
+
+export const sameValue = (a: DeskValue, b: DeskValue): boolean =>
+  isWords(a) || isWords(b) ? a === b : a.length === b.length && a.every((v, k) => v === b[k]);
+
+/** Holds a number between the ends of a desk control and on its steps. */
+export function heldNumber(
+  { range: [a, b], step }: Pick<DeskControl, 'range' | 'step'>,
+  value: number,
+): number {
+  const [low, high] = a < b ? [a, b] : [b, a];
+  let held = Number.isFinite(value) ? value : low;
+  // The end itself can always be reached, also where the steps do not come out even.
+  if (step > 0 && held < high) held = a + Math.round((held - a) / step) * step;
+  return Math.min(high, Math.max(low, held));
+}
+
+/** A value as a control can stand at it; its home where the value is of another form. */
+export function heldValue(control: DeskControl, value: DeskValue): DeskValue {
+  const count = numbersOfType[control.type];
+  if (count === 0) return isWords(value) ? value : control.home;
+  if (isWords(value) || value.length !== count) return control.home;
+  return value.map((v) => heldNumber(control, v));
+}
+
+/** What a number of a desk control makes of a target: its share of the range, bent, between the ends of the target. */
+export function targetNumber(
+  { range: [low, high] }: DeskControl,
+  { to, bend }: DeskTarget,
+  value: number,
+): number {
+  const share = high === low ? 0 : Math.min(1, Math.max(0, (value - low) / (high - low)));
+  const bent = bend === 1 ? share : Math.pow(share, bend);
+  return to[0] + bent * (to[1] - to[0]);
+}
+
+/** Where a desk control stands for a number of its target; the way back. */
+export function deskNumber(
+  { range: [low, high] }: DeskControl,
+  { to, bend }: DeskTarget,
+  value: number,
+): number {
+  const bent = to[0] === to[1] ? 0 : Math.min(1, Math.max(0, (value - to[0]) / (to[1] - to[0])));
+  return low + (bend === 1 ? bent : Math.pow(bent, 1 / bend)) * (high - low);
+}
+
+/** What a target stands for in its scene; null if it is gone. */
+export function targetSpec(
+  show: Pick<Show, 'scenes'>,
+  { scene, node, part }: DeskTarget,
+  catalogue: Catalogue,
+): { spec: ControlSpec; control: string; part: number; stored: ControlValue | undefined } | null {
+  const found = show.scenes.find(({ id }) => id === scene)?.nodes[node];
+  const kind = found && kindOf(catalogue, found);
+  if (!kind) return null;
+  const [control] = part.split('.');
+  if (!Object.hasOwn(kind.controls, control)) return null;
+  const spec = kind.controls[control];
+  const names = partsOf(spec);
+  const at = names.findIndex((name) => partName(control, name) === part);
+  if (names.length > 0 && at < 0) return null;
+  return { spec, control, part: Math.max(0, at), stored: found.controls[control] };
+}
+
+/** Where a desk control stands by what the patches hold: its home if all of its targets are gone. */
+export function storedValue(
+  show: Pick<Show, 'scenes'>,
+  control: DeskControl,
+  catalogue: Catalogue,
+): DeskValue {
+  const count = numbersOfType[control.type];
+  if (count === 0) {
+    for (const target of control.targets) {
+      const found = targetSpec(show, target, catalogue);
+      if (found) return String(plainValue(found.spec, found.stored));
+    }
+    return control.home;
+  }
+  const home = isWords(control.home) ? [] : control.home;
+  return Array.from({ length: count }, (_, k) => {
+    for (const target of control.targets) {
+      if (target.from !== k) continue;
+      const found = targetSpec(show, target, catalogue);
+      if (found) return deskNumber(control, target, numbersOf(found.spec, found.stored)[found.part]);
+    }
+    return home[k] ?? control.range[0];
+  });
+}
+
+/** All desk controls of a show with the page they lie on. */
+export const deskControls = (pages: readonly DeskPage[]): { page: DeskPage; control: DeskControl }[] =>
+  pages.flatMap((page) => page.controls.map((control) => ({ page, control })));
