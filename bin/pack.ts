@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { packShow, usedFiles } from '../src/core/show/archive';
+import { packShow } from '../src/core/show/archive';
+import { usedFiles } from '../src/core/show/used-files';
 import type { Show } from '../src/core/document/types';
 import { catalogue } from '../src/nodes/catalogue';
 import { UsageError } from './arguments';

@@ -21,6 +21,7 @@ import { silkSkin } from './scenes/silk-skin';
 import { turningGlass } from './scenes/turning-glass';
 import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
+import { addPlay } from './play';
 import { apiaryWall } from './wall';
 
 const show = makeShow(catalogue, 'Night Apiary');
@@ -45,6 +46,7 @@ show.scenes = [
   silkSkin(),
   turningGlass(),
 ].map((sketch) => sketch.scene);
+addPlay(show);
 
 const findings = checkShow(show, catalogue);
 for (const { level, where, what } of findings) console.error(`${level}: ${where}: ${what}`);

@@ -57,15 +57,26 @@ function catalogueText(): string {
 // Published as CommonJS: the function is the module itself or its default, as the loader has it.
 const standaloneCode = (standalone as unknown as { default?: typeof standalone }).default ?? standalone;
 
+/** The schema without what is only for readers: the validator carries the schema with it, into what the app loads first. */
+const forMachines = (schema: unknown): unknown => {
+  if (Array.isArray(schema)) return schema.map(forMachines);
+  if (typeof schema !== 'object' || schema === null) return schema;
+  return Object.fromEntries(
+    Object.entries(schema)
+      .filter(([key, value]) => !(['description', 'tsType'].includes(key) && typeof value === 'string'))
+      .map(([key, value]) => [key, forMachines(value)]),
+  );
+};
+
 function validatorText(): string {
   const ajv = new Ajv2020({
+    inlineRefs: false,
     allErrors: true,
     strict: true,
     discriminator: true,
     code: { source: true, esm: true },
   });
-  ajv.addKeyword('tsType');
-  return `// Written by scripts/generate.ts from src/core/document/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(showSchema))}\n`;
+  return `// Written by scripts/generate.ts from src/core/document/schema.ts. Do not edit.\n${standaloneCode(ajv, ajv.compile(forMachines(showSchema) as object))}\n`;
 }
 
 /** The types without what their maker says of where each was found and how it is bounded. */

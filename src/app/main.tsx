@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, Navigate, RouterProvider } from 'react-router';
 import { BuildView } from './editor/build-view';
 import { comeBack, keepEverything, keepPicture } from './data/keeper';
+import { runCommandNamed } from './commands/registry';
 import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
 import { setRouter } from './actions/navigation';
@@ -48,6 +49,8 @@ const router = createBrowserRouter([
 setRouter(router);
 listenToEngine();
 keepInputs();
+// What is bound and recorded is not needed for the first picture.
+void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));
 keepEverything();
 welcomeStages();
 keepAddresses();

@@ -15,6 +15,7 @@ import { lazy, Suspense, useEffect, useRef } from 'react';
 import { NavLink, Outlet } from 'react-router';
 import { tempoFromTaps } from '../core/time/clock';
 import { CommandButton } from './commands/command-button';
+import { controlDrag, sendToDesk } from './actions/play-actions';
 import { listenToCommandKeys } from './commands/listen';
 import { commandOf, runCommand, titleOf } from './commands/registry';
 import { editShow, endGesture, useShow } from './data/show-store';
@@ -34,6 +35,12 @@ const views = [
   ['/inputs', 'Inputs'],
   ['/shows', 'Shows'],
 ] as const;
+
+/** A control that was dragged out of the inspector onto Play. */
+function dropOnDesk(text: string): void {
+  const { scene, node, part } = JSON.parse(text) as { scene: string; node: string; part: string };
+  sendToDesk(scene, node, part);
+}
 
 function BeatLamps() {
   const beats = useShow((show) => show.tempo.beatsPerBar);
@@ -58,7 +65,9 @@ function BeatLamps() {
 function Transport() {
   const playing = liveStore((s) => s.transport.playing);
   const seconds = liveStore((s) => Math.floor(s.transport.time * 10 + 1e-6) / 10);
-  const bpm = useShow((show) => show.tempo.bpm);
+  const own = useShow((show) => show.tempo.bpm);
+  // A cue or a recorded move may have set another.
+  const bpm = liveStore((s) => s.bpm) ?? own;
   const taps = useRef<number[]>([]);
   const setBpm = (value: number): void => {
     editShow((show) => void (show.tempo.bpm = Math.min(400, Math.max(10, value))), 'tempo');
@@ -192,6 +201,14 @@ export function Shell() {
             <NavLink
               key={to}
               to={to}
+              onDragOver={(event) => {
+                if (to === '/play' && event.dataTransfer.types.includes(controlDrag)) event.preventDefault();
+              }}
+              onDrop={(event) => {
+                if (to !== '/play' || !event.dataTransfer.types.includes(controlDrag)) return;
+                event.preventDefault();
+                dropOnDesk(event.dataTransfer.getData(controlDrag));
+              }}
               className={({ isActive }) =>
                 clsx(
                   'flex items-center border-b-2 px-2.5 max-xl:px-1.5',

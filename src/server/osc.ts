@@ -45,9 +45,12 @@ const isMessage = (value: unknown): value is OscMessage => {
 
 /**
  * Hears Open Sound Control on UDP ports and tells it to pages of the app as a stream of events. Listens on the loopback
- * address unless told otherwise; a port is open as long as a page listens to it.
+ * address unless told otherwise; a port is open as long as a page listens to it. `mayReach`: whether an address may be sent to.
  */
-export function oscRouter(host = '127.0.0.1'): Router {
+export function oscRouter(
+  host = '127.0.0.1',
+  mayReach: (address: string) => boolean = (address) => address === '127.0.0.1',
+): Router {
   const ears = new Map<number, Ear>();
   const router = Router();
 
@@ -174,16 +177,20 @@ export function oscRouter(host = '127.0.0.1'): Router {
   });
 
   router.post('/send', express.json({ limit: '16kb' }), (request, response) => {
-    const { port } = (request.body ?? {}) as { port?: unknown };
+    const { port, to = '127.0.0.1' } = (request.body ?? {}) as { port?: unknown; to?: unknown };
     if (!isPort(port) || !isMessage(request.body)) {
       response
         .status(400)
         .send('An address that begins with a slash, up to 64 values, and a port are needed.');
       return;
     }
+    if (typeof to !== 'string' || !mayReach(to)) {
+      response.status(403).send(`Nobody has allowed on this machine that ${String(to)} is sent to.`);
+      return;
+    }
     const socket = createSocket('udp4');
     const { address, args } = request.body;
-    socket.send(writePacket({ address, args }), port, '127.0.0.1', (error) => {
+    socket.send(writePacket({ address, args }), port, to, (error) => {
       socket.close();
       if (error) response.status(500).send(`It could not be sent (${error.message}).`);
       else response.status(204).end();

@@ -127,9 +127,14 @@ export class PixelSender {
     });
   }
 
+  /** Whether an address may be sent to: one of this machine, or one that a person has allowed on it. */
+  mayReach(address: string): boolean {
+    return isIPv4(address) && (isThisMachine(address) || this.allowed.has(address));
+  }
+
   /** Sends a packet, unless nobody has allowed its address. */
   private sendAllowed({ address, port, bytes }: Datagram): boolean {
-    if (!isIPv4(address) || !(isThisMachine(address) || this.allowed.has(address))) return false;
+    if (!this.mayReach(address)) return false;
     this.send(address, port, bytes);
     return true;
   }

@@ -102,7 +102,10 @@ export function makeApp(options: { host?: string; oscHost?: string; dist?: strin
   app.disable('x-powered-by');
   app.use(headers);
   app.use(guard(options.host ?? '127.0.0.1'));
-  app.use('/osc', oscRouter(options.oscHost));
+  app.use(
+    '/osc',
+    oscRouter(options.oscHost, (address) => pixels.mayReach(address)),
+  );
   app.use('/pixels', pixels.router());
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(dist, { index: 'index.html' }));

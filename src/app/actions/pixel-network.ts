@@ -17,7 +17,10 @@ function allowedHere(): string[] {
 }
 
 const addressesIn = (show: Show): string[] => [
-  ...new Set(show.wall.outputs.flatMap((output) => (output.type === 'string' ? addressesOf(output) : []))),
+  ...new Set([
+    ...show.wall.outputs.flatMap((output) => (output.type === 'string' ? addressesOf(output) : [])),
+    ...(show.inputs.osc.to ? [show.inputs.osc.to.split(':')[0]] : []),
+  ]),
 ];
 
 async function tellServer(addresses: readonly string[]): Promise<void> {
@@ -42,7 +45,10 @@ export async function findNodes(): Promise<ArtNetNode[]> {
   return ((await response.json()) as { nodes: ArtNetNode[] }).nodes;
 }
 
-/** Allows that pixels are sent to addresses from this machine, now and later. */
+/** Whether an address was allowed on this machine. */
+export const isAllowedHere = (address: string): boolean => allowedHere().includes(address);
+
+/** Allows that something is sent to addresses from this machine, now and later. */
 export async function allowAddresses(addresses: readonly string[]): Promise<void> {
   localStorage.setItem(storeKey, JSON.stringify([...new Set([...allowedHere(), ...addresses])]));
   await tellServer(addresses).catch((error: Error) =>

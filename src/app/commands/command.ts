@@ -1,6 +1,7 @@
 /** Where commands stand in the menu and in the help. */
 export const commandGroups = {
   stage: 'Stage',
+  play: 'Play',
   wall: 'Wall',
   transport: 'Transport',
   edit: 'Edit',

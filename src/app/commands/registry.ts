@@ -2,6 +2,7 @@ import type { Command } from './command';
 import { editCommands } from './edit-commands';
 import { matches, parseKeys } from './keys';
 import { patchCommands } from './patch-commands';
+import { playCommands } from './play-commands';
 import { sceneCommands } from './scene-commands';
 import { stageCommands } from './stage-commands';
 import { transportCommands } from './transport-commands';
@@ -11,6 +12,7 @@ import { wallCommands } from './wall-commands';
 /** Every command there is, in the order of menu and help. */
 export const commands: readonly Command[] = [
   ...stageCommands,
+  ...playCommands,
   ...wallCommands,
   ...transportCommands,
   ...editCommands,
@@ -33,6 +35,12 @@ export const applies = (command: Command): boolean => command.when?.() ?? true;
 export function runCommand(id: Command['id']): void {
   const command = commandOf(id);
   if (applies(command)) command.run();
+}
+
+/** The same for an id that comes from a file: one that is not known does nothing. */
+export function runCommandNamed(id: string): void {
+  const command = byId.get(id);
+  if (command && applies(command)) command.run();
 }
 
 /** Tooltip of what runs a command: what it does, and its key. */

@@ -1,4 +1,4 @@
-import { renameFiles, usedFiles } from '../../core/show/archive';
+import { renameFiles, usedFiles } from '../../core/show/used-files';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';

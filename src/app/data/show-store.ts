@@ -6,6 +6,7 @@ import { makeShow } from '../../core/show/create';
 import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { say } from '../parts/notices';
+import { lockStore } from './lock';
 import { ownership } from './ownership';
 
 interface ShowState {
@@ -29,9 +30,17 @@ let gesture: string | null = null;
 /** Whether the show can be edited here; another tab that has it would save over it. */
 const isHere = (): boolean => !ownership.getState().elsewhere;
 
+/** Says that an edit is not made while the show is locked. */
+function refuseLocked(): boolean {
+  const { locked } = lockStore.getState();
+  if (locked) say({ tone: 'info', text: 'The show is locked. Unlock it to change it (Ctrl+Shift+L).' });
+  return locked;
+}
+
 function commit(next: Show, gestureKey: string | null): void {
   const { show } = showStore.getState();
-  if (next === show || !isHere()) return;
+  // What is played goes on, and so does the tempo that follows a source.
+  if (next === show || !isHere() || (gestureKey !== 'clock' && refuseLocked())) return;
   const history = showStore.temporal.getState();
   const goesOn = gestureKey !== null && gestureKey === gesture;
   if (goesOn) history.pause();
@@ -83,12 +92,12 @@ export function openShow(id: string, show: Show): void {
 
 export function undo(): void {
   gesture = null;
-  if (isHere()) showStore.temporal.getState().undo();
+  if (isHere() && !refuseLocked()) showStore.temporal.getState().undo();
 }
 
 export function redo(): void {
   gesture = null;
-  if (isHere()) showStore.temporal.getState().redo();
+  if (isHere() && !refuseLocked()) showStore.temporal.getState().redo();
 }
 
 export const useShow = <T>(pick: (show: Show) => T): T => useStore(showStore, (state) => pick(state.show));

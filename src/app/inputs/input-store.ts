@@ -30,6 +30,8 @@ interface InputsState {
   heard: HeardSound | null;
   /** Beats a minute of MIDI clock; null: none comes. */
   midiTempo: number | null;
+  /** Where dials, faders and lights of the surface on the screen stand, 0..1, by `channel/number` and `note channel/number`. */
+  surface: Readonly<Record<string, number>>;
 }
 
 const idle: SourceStatus = { standing: 'idle', message: '' };
@@ -42,4 +44,5 @@ export const inputStore = create<InputsState>()(() => ({
   pads: [],
   heard: null,
   midiTempo: null,
+  surface: {},
 }));

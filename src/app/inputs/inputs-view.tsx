@@ -3,6 +3,7 @@ import { MidiCard } from './midi-card';
 import { GamepadCard, KeysCard, OscCard, PointerCard } from './small-cards';
 import { showHearing } from './keep-inputs';
 import { SoundCard } from './sound-card';
+import { TimeCodeCard } from './time-code-card';
 
 /** Everything that drives the show from outside, each with its live value and what stands in for it. */
 export function InputsView() {
@@ -19,9 +20,10 @@ export function InputsView() {
       <MidiCard className="col-span-3" />
       <OscCard />
       <KeysCard />
-      <div className="col-span-3 grid min-h-0 grid-cols-2 gap-2">
+      <div className="col-span-3 grid min-h-0 grid-cols-[1.2fr_1.6fr_1fr] gap-2">
         <PointerCard />
         <GamepadCard />
+        <TimeCodeCard />
       </div>
     </main>
   );

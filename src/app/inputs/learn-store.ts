@@ -1,20 +1,15 @@
 import { create } from 'zustand';
-import type { Scene } from '../../core/document/types';
+import type { BindTarget, Scene } from '../../core/document/types';
 import { setControl } from '../../core/show/edit';
-import { editScene, showStore } from '../data/show-store';
+import { bind } from '../../core/show/edit-desk';
+import { sourceName, sourceOf } from '../../core/desk/bindings';
+import { editScene, editShow, showStore } from '../data/show-store';
+import { onHeard } from './controllers';
 import { say } from '../parts/notices';
 import { driveBy, waitToLearn } from './learn';
 
-interface Waiting {
-  scene: string;
-  node: string;
-  /** Control part that is to follow; null: the node itself takes over what it listens to. */
-  part: string | null;
-  label: string;
-}
-
-/** What waits for a hand or device to be moved: it goes on waiting in every view. */
-export const learnStore = create<{ waiting: Waiting | null }>()(() => ({ waiting: null }));
+/** What waits for a hand or device to be moved, in words: it goes on waiting in every view. */
+export const learnStore = create<{ waiting: { label: string } | null }>()(() => ({ waiting: null }));
 
 let off: (() => void) | null = null;
 
@@ -29,7 +24,7 @@ const sceneOf = (id: string): Scene | undefined => showStore.getState().show.sce
 /** Lets a control follow whatever is moved next. */
 export function learnControl(scene: string, node: string, part: string, label: string): void {
   stopLearning();
-  learnStore.setState({ waiting: { scene, node, part, label } });
+  learnStore.setState({ waiting: { label } });
   off = waitToLearn((learned) => {
     const found = sceneOf(scene);
     stopLearning();
@@ -42,7 +37,7 @@ export function learnControl(scene: string, node: string, part: string, label: s
 /** Lets an input node take over whatever of its kind is moved next. */
 export function learnNode(scene: string, node: string, kind: string, label: string): void {
   stopLearning();
-  learnStore.setState({ waiting: { scene, node, part: null, label } });
+  learnStore.setState({ waiting: { label } });
   off = waitToLearn(({ controls, name }) => {
     stopLearning();
     if (!sceneOf(scene)?.nodes[node]) return;
@@ -51,4 +46,19 @@ export function learnNode(scene: string, node: string, kind: string, label: stri
     });
     say({ tone: 'info', text: `${label} listens to ${name}.` });
   }, kind);
+}
+
+/** Binds whatever is moved next to a control of the desk, a command, a scene. */
+export function learnBinding(target: BindTarget, label: string): void {
+  stopLearning();
+  learnStore.setState({ waiting: { label } });
+  off = onHeard((event) => {
+    // The key that leaves, and those that press the buttons of the page, are not meant.
+    if (event.type === 'key' && ['Escape', 'Enter', 'Tab'].includes(event.code)) return;
+    const source = sourceOf(event);
+    if (!source) return;
+    stopLearning();
+    editShow((show) => bind(show, source, target));
+    say({ tone: 'info', text: `${sourceName(source)} moves ${label}.` });
+  });
 }

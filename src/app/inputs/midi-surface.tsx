@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { playSurface } from './midi';
 import { useDragValue } from './drag-value';
 import { controllers, useHand } from './controllers';
+import { inputStore } from './input-store';
 
 /** What the surface on the screen sends, all on channel 1. */
 const channel = 1;
@@ -13,9 +14,11 @@ const eight = Array.from({ length: 8 }, (_, k) => k);
 
 function useControl(control: number): { value: number; set(value: number): void; now(): number } {
   const key = `${channel}/${control}`;
-  const now = (): number => controllers.midi.controls[key] ?? 0;
+  const stood = inputStore((s) => s.surface[key]);
+  const kept = useHand(({ midi }) => midi.controls[key] ?? 0);
+  const now = (): number => inputStore.getState().surface[key] ?? controllers.midi.controls[key] ?? 0;
   return {
-    value: useHand(({ midi }) => midi.controls[key] ?? 0),
+    value: stood ?? kept,
     now,
     set(next) {
       const whole = Math.round(next * 127);
@@ -94,6 +97,7 @@ function Fader({ control, name }: { control: number; name: string }) {
 
 function Pad({ note }: { note: number }) {
   const down = useHand(({ midi }) => midi.notes[`${channel}/${note}`]?.down ?? false);
+  const lit = inputStore((s) => (s.surface[`note ${channel}/${note}`] ?? 0) > 0);
   const [held, setHeld] = useState(false);
   const hit = (velocity: number): void => {
     setHeld(true);
@@ -115,8 +119,11 @@ function Pad({ note }: { note: number }) {
         'figures h-full min-h-9 touch-none rounded border text-2xs',
         down
           ? 'border-primary bg-primary text-primary-content'
-          : 'quiet edge bg-base-100 hover:border-primary',
+          : lit
+            ? 'border-primary bg-primary/30'
+            : 'quiet edge bg-base-100 hover:border-primary',
       )}
+      data-lit={lit}
       onPointerDown={(event) => {
         const box = event.currentTarget.getBoundingClientRect();
         event.currentTarget.setPointerCapture(event.pointerId);

@@ -1,6 +1,7 @@
 import { readMidiFile, MidiFileError } from '../../core/midi/file';
 import { readMessage, writeMessage, type MidiEvent } from '../../core/midi/message';
 import { afterEvent, ClockTempo } from '../../core/midi/state';
+import { MtcReader } from '../../core/time-code/mtc';
 import { database } from '../data/db';
 import { engine } from '../engine/client';
 import { say } from '../parts/notices';
@@ -9,10 +10,17 @@ import { inputStore } from './input-store';
 import { followTempo } from './tempo';
 
 const clock = new ClockTempo();
+const code = new MtcReader();
 let access: MIDIAccess | null = null;
 
 /** Takes the bytes of one message, from a device or from the surface on the screen. */
 function takeMidi(bytes: ArrayLike<number>): void {
+  const seconds = code.take(bytes);
+  if (seconds !== null) {
+    controllers.code = seconds;
+    controllersChanged();
+    return;
+  }
   const event = readMessage(bytes);
   if (!event) return;
   if (event.type === 'clock') {
@@ -28,7 +36,29 @@ function takeMidi(bytes: ArrayLike<number>): void {
 }
 
 /** Sends what the surface on the screen does, over the same way that a device's messages come. */
-export const playSurface = (event: MidiEvent): void => takeMidi(writeMessage(event));
+export function playSurface(event: MidiEvent): void {
+  stand(event);
+  takeMidi(writeMessage(event));
+}
+
+/** Sends the bytes of time code as a device would. */
+export const playCode = (messages: readonly number[][]): void => messages.forEach(takeMidi);
+
+/** Where the motors and lights of the surface on the screen stand. */
+function stand(event: MidiEvent): void {
+  if (event.type !== 'control' && event.type !== 'note') return;
+  const key =
+    event.type === 'control' ? `${event.channel}/${event.control}` : `note ${event.channel}/${event.note}`;
+  const value = event.type === 'control' ? event.value : event.velocity;
+  inputStore.setState((s) => ({ surface: { ...s.surface, [key]: value / 127 } }));
+}
+
+/** Tells devices, and the surface on the screen, where what they are bound to stands. */
+export function sendMidi(event: MidiEvent): void {
+  stand(event);
+  for (const output of access?.outputs.values() ?? [])
+    if (output.state === 'connected') output.send(writeMessage(event));
+}
 
 function takeDevices(): void {
   const inputs = [...(access?.inputs.values() ?? [])].filter(({ state }) => state === 'connected');

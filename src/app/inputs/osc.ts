@@ -50,6 +50,16 @@ export function listenToOsc(wanted: number): void {
   };
 }
 
+/** Sends a message back to what the show names, `192.0.2.7:9000`. What cannot be sent is left: the next value follows. */
+export function sendOscTo(place: string, message: OscMessage): void {
+  const [to, toPort] = place.split(':');
+  void fetch('/osc/send', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ ...message, to, port: Number(toPort) }),
+  }).catch(() => undefined);
+}
+
 /** Sends a message as another program would: over UDP to the port that is listened to. */
 export async function sendOsc(message: OscMessage): Promise<void> {
   const answer = await fetch('/osc/send', {

@@ -1,7 +1,9 @@
 import clsx from 'clsx';
 import { Gamepad2, Keyboard, MousePointer2, Network } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import { allowAddresses, isAllowedHere } from '../actions/pixel-network';
 import { TextField } from '../parts/field';
+import { say } from '../parts/notices';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber } from '../parts/scrub-number';
 import { shortNumber } from '../../core/text/short-number';
@@ -222,6 +224,52 @@ export function GamepadCard() {
   );
 }
 
+/** Where bound controls are sent back to; another machine has to be allowed on this one first. */
+function SendBack() {
+  const to = useShow((show) => show.inputs.osc.to);
+  const [, setAllowed] = useState(0);
+  const [address] = to.split(':');
+  const isOpen = !to || address.startsWith('127.') || isAllowedHere(address);
+  const allow = (one: string): void => {
+    void allowAddresses([one]);
+    setAllowed((n) => n + 1);
+  };
+  return (
+    <div className="flex items-center gap-2">
+      <span
+        className="quiet shrink-0"
+        title="Where bound controls stand is sent there, so that lights and faders follow"
+      >
+        Back to
+      </span>
+      <TextField
+        label="OSC address and port that is sent back to"
+        value={to}
+        mono
+        className="h-6"
+        onChange={(text) => {
+          const wanted = text.trim();
+          if (wanted && !/^\d{1,3}(\.\d{1,3}){3}:\d{4,5}$/.test(wanted)) {
+            say({
+              tone: 'warning',
+              text: `“${wanted}” is no address with a port. Write it as 192.0.2.7:9000.`,
+            });
+            return;
+          }
+          editShow((show) => void (show.inputs.osc.to = wanted));
+          // Who types it here means it.
+          if (wanted) allow(wanted.split(':')[0]);
+        }}
+      />
+      {!isOpen && (
+        <button type="button" className="btn border edge bg-base-100 btn-xs" onClick={() => allow(address)}>
+          Allow
+        </button>
+      )}
+    </div>
+  );
+}
+
 /** Rows shown of what came in. */
 const mostRows = 40;
 
@@ -284,6 +332,7 @@ export function OscCard({ className }: { className?: string }) {
           Send
         </button>
       </div>
+      <SendBack />
       <div
         className="min-h-0 grow overflow-y-auto rounded bg-base-100 px-2 py-1"
         role="log"

@@ -1,4 +1,5 @@
 import { useEffect, useState } from 'react';
+import type { Scene, Snapshot } from '../../core/document/types';
 import { useShow, showStore } from '../data/show-store';
 import { keepScenePicture, keptScenePicture } from '../data/scene-pictures';
 import { engine } from '../engine/client';
@@ -16,11 +17,12 @@ function inTurn<T>(work: () => Promise<T>): Promise<T> {
 
 /**
  * A small picture of a scene: the one that is kept at once, and a newer one if the scene was edited since. Pictures come
- * from the engine one after the other.
+ * from the engine one after the other. `snapshot`: as the scene looks with it.
  */
-export function ScenePicture({ sceneId }: { sceneId: string }) {
-  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
+function usePicture(scene: Scene | undefined, snapshot: Snapshot | null): string | null {
   const [url, setUrl] = useState<string | null>(null);
+  const values = snapshot?.values;
+  const name = snapshot?.id ?? '';
   useEffect(() => {
     if (!scene) return;
     let gone = false;
@@ -31,18 +33,19 @@ export function ScenePicture({ sceneId }: { sceneId: string }) {
       setUrl(made[made.length - 1]);
     };
     const { id } = showStore.getState();
+    const of = { scene, name, values };
     // Without a database pictures are taken each time.
-    const kept = keptScenePicture(id, scene).catch(() => ({ picture: null, isNew: false }));
+    const kept = keptScenePicture(id, of).catch(() => ({ picture: null, isNew: false }));
     void kept.then(({ picture }) => picture && show(picture));
     const take = async (): Promise<void> => {
       if (gone || (await kept).isNew) return;
       const { png } = await engine().request(
-        { type: 'picture', scene: sceneId, width: 320, height: 180 },
+        { type: 'picture', scene: scene.id, width: 320, height: 180, desk: values },
         60000,
       );
       const picture = new Blob([png], { type: 'image/png' });
       show(picture);
-      await keepScenePicture(id, scene, picture);
+      await keepScenePicture(id, of, picture);
     };
     // A scene with a fault says so where it is edited.
     const timer = setTimeout(() => void inTurn(take).catch(() => undefined), startAfterMs);
@@ -51,10 +54,25 @@ export function ScenePicture({ sceneId }: { sceneId: string }) {
       clearTimeout(timer);
       for (const old of made) URL.revokeObjectURL(old);
     };
-  }, [sceneId, scene]);
+  }, [scene, name, values]);
+  return url;
+}
+
+function Picture({ url }: { url: string | null }) {
   return url ? (
     <img src={url} alt="" className="h-full w-full object-cover" />
   ) : (
     <span className="block h-full w-full skeleton rounded-none" />
   );
+}
+
+export function ScenePicture({ sceneId }: { sceneId: string }) {
+  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
+  return <Picture url={usePicture(scene, null)} />;
+}
+
+/** A scene as it looks with a snapshot. */
+export function SnapshotPicture({ snapshot, sceneId }: { snapshot: Snapshot; sceneId: string }) {
+  const scene = useShow((show) => show.scenes.find((s) => s.id === sceneId));
+  return <Picture url={usePicture(scene, snapshot)} />;
 }

@@ -10,7 +10,6 @@ import {
   heldNumber,
   heldValue,
   isWords,
-  numbersOfType,
   sameValue,
   storedValue,
   targetNumber,
@@ -402,27 +401,4 @@ export function givenTo(show: Show, values: DeskValues, scene: string): Given[] 
         });
   }
   return list;
-}
-
-/** Names of the numbers of a desk control. */
-export const numberNames = (type: DeskControl['type']): readonly string[] =>
-  type === 'xy'
-    ? ['x', 'y']
-    : type === 'chip'
-      ? ['red', 'green', 'blue', 'alpha']
-      : numbersOfType[type]
-        ? ['']
-        : [];
-
-/** Whether any part of a control is on the desk: its pages, by the target's place. */
-export function onDesk(
-  show: Pick<Show, 'desk'>,
-  scene: string,
-  node: string,
-  control: string,
-): DeskControl | null {
-  for (const { control: one } of deskControls(show.desk))
-    if (one.targets.some((t) => t.scene === scene && t.node === node && t.part.split('.')[0] === control))
-      return one;
-  return null;
 }

@@ -1,7 +1,7 @@
 import type { DeskControl } from '../document/types';
 
 /** Columns of a page of the desk. */
-export const deskColumns = 12;
+export const deskColumns = 10;
 
 type Lying = Pick<DeskControl, 'place' | 'size'>;
 

@@ -52,11 +52,7 @@ export function targetNumber(
 }
 
 /** Where a desk control stands for a number of its target; the way back. */
-export function deskNumber(
-  { range: [low, high] }: DeskControl,
-  { to, bend }: DeskTarget,
-  value: number,
-): number {
+function deskNumber({ range: [low, high] }: DeskControl, { to, bend }: DeskTarget, value: number): number {
   const bent = to[0] === to[1] ? 0 : Math.min(1, Math.max(0, (value - to[0]) / (to[1] - to[0])));
   return low + (bend === 1 ? bent : Math.pow(bent, 1 / bend)) * (high - low);
 }
@@ -107,3 +103,16 @@ export function storedValue(
 /** All desk controls of a show with the page they lie on. */
 export const deskControls = (pages: readonly DeskPage[]): { page: DeskPage; control: DeskControl }[] =>
   pages.flatMap((page) => page.controls.map((control) => ({ page, control })));
+
+/** Whether any part of a control is on the desk: its pages, by the target's place. */
+export function onDesk(
+  show: Pick<Show, 'desk'>,
+  scene: string,
+  node: string,
+  control: string,
+): DeskControl | null {
+  for (const { control: one } of deskControls(show.desk))
+    if (one.targets.some((t) => t.scene === scene && t.node === node && t.part.split('.')[0] === control))
+      return one;
+  return null;
+}

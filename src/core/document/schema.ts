@@ -291,6 +291,10 @@ const definitions = {
           minimum: 1024,
           maximum: 65535,
         }),
+        to: about(
+          'Address and port that bound controls are sent back to, `192.0.2.7:9000`; empty: none.',
+          text,
+        ),
       }),
       clock: about('What the tempo follows.', oneOf('own', 'sound', 'midi')),
       code: about(

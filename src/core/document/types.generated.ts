@@ -161,6 +161,10 @@ export interface ShowInputs {
      * UDP port that OSC is listened for on.
      */
     port: number;
+    /**
+     * Address and port that bound controls are sent back to, `192.0.2.7:9000`; empty: none.
+     */
+    to: string;
   };
   /**
    * What the tempo follows.

@@ -1,6 +1,5 @@
 import crc32 from 'crc-32';
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
-import { kindOf, type Catalogue } from '../kind/kind';
 import type { Show } from '../document/types';
 import { ShowFileError, writeShow } from './validate';
 
@@ -11,23 +10,6 @@ const folder = 'files/';
 export interface Unpacked {
   text: string;
   files: ReadonlyMap<string, Uint8Array>;
-}
-
-/** Ids of the files that nodes, inputs and the wall of a show really use, without those that ship with the app. */
-export function usedFiles(show: Show, catalogue: Catalogue): string[] {
-  const used = new Set<string>();
-  for (const scene of show.scenes) {
-    for (const node of Object.values(scene.nodes)) {
-      for (const [name, spec] of Object.entries(kindOf(catalogue, node)?.controls ?? {})) {
-        const value = node.controls[name];
-        if (spec.type === 'file' && typeof value === 'string' && Object.hasOwn(show.files, value))
-          used.add(value);
-      }
-    }
-  }
-  for (const file of [show.inputs.sound.file, show.inputs.midi.file, show.wall.venue ?? ''])
-    if (Object.hasOwn(show.files, file)) used.add(file);
-  return [...used];
 }
 
 const isZip = (bytes: Uint8Array): boolean => bytes[0] === 0x50 && bytes[1] === 0x4b;
@@ -138,23 +120,6 @@ export function unpackShow(bytes: Uint8Array, limits: Limits = archiveLimits): U
     files.set(id, content);
   }
   return { text: strFromU8(entries[documentName]), files };
-}
-
-/** Renames files of a show, wherever a node or an input uses them. Changes the show in place. */
-export function renameFiles(show: Show, catalogue: Catalogue, names: ReadonlyMap<string, string>): void {
-  const other = (id: string): string => names.get(id) ?? id;
-  show.files = Object.fromEntries(Object.entries(show.files).map(([id, file]) => [other(id), file]));
-  for (const scene of show.scenes) {
-    for (const node of Object.values(scene.nodes)) {
-      for (const [name, spec] of Object.entries(kindOf(catalogue, node)?.controls ?? {})) {
-        const value = node.controls[name];
-        if (spec.type === 'file' && typeof value === 'string') node.controls[name] = other(value);
-      }
-    }
-  }
-  show.inputs.sound.file = other(show.inputs.sound.file);
-  show.inputs.midi.file = other(show.inputs.midi.file);
-  if (show.wall.venue !== null) show.wall.venue = other(show.wall.venue);
 }
 
 /** A show with the files it uses as a zip (APPNOTE 6.3). Media are packed as they are: they are small already. */

@@ -72,7 +72,7 @@ export function makeScene(catalogue: Catalogue, id: string, name: string): Scene
 export const homeInputs: ShowInputs = {
   sound: { from: 'loop', file: '', device: '', gain: 0, heard: false },
   midi: { file: '', rounds: true },
-  osc: { port: 9140 },
+  osc: { port: 9140, to: '' },
   clock: 'own',
   code: 'none',
 };

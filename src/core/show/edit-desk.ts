@@ -57,7 +57,7 @@ export function addPage(show: Show, scene: string | null, name?: string): string
 }
 
 /** The first page of a scene, made where there is none. */
-export function pageFor(show: Show, scene: string | null): DeskPage {
+function pageFor(show: Show, scene: string | null): DeskPage {
   const found = show.desk.find((page) => page.scene === scene);
   return found ?? pageOf(show, addPage(show, scene));
 }
@@ -96,7 +96,7 @@ function typeFor(spec: ControlSpec, numbers: number): DeskControl['type'] | null
 }
 
 /** Cells that each type takes, columns and rows. */
-export const cellsOf: Readonly<Record<DeskControl['type'], [number, number]>> = {
+const cellsOf: Readonly<Record<DeskControl['type'], [number, number]>> = {
   fader: [1, 3],
   dial: [1, 2],
   pad: [1, 1],

@@ -55,7 +55,10 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
   5: (show) => {
     for (const [part, nothing] of Object.entries(nothingPlayed())) show[part] ??= nothing;
     if (isObject(show.transition)) show.transition = { mask: null, amount: 0.1, ...show.transition };
-    if (isObject(show.inputs)) show.inputs.code ??= 'none';
+    if (isObject(show.inputs)) {
+      show.inputs.code ??= 'none';
+      if (isObject(show.inputs.osc)) show.inputs.osc.to ??= '';
+    }
   },
 };
 

@@ -105,7 +105,7 @@ export class LtcReader {
 }
 
 /** The bits of one frame. */
-export function frameBits({ hours, minutes, seconds, frames, drop }: TimeCode): number[] {
+function frameBits({ hours, minutes, seconds, frames, drop }: TimeCode): number[] {
   const bits = new Array<number>(bitsOfFrame).fill(0);
   const put = (first: number, count: number, value: number): void => {
     for (let k = 0; k < count; k++) bits[first + k] = (value >> k) & 1;

@@ -180,6 +180,8 @@ export class OutputPainter {
     const { source, use, mapping } = output;
     const { canvas } = show;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
+    // Until a tile has had its turn, what lies under it is seen.
+    if (source.type === 'tile' && this.players.of(source)?.isDrawn !== true) return false;
     const seen = this.seenBy(source, use, show, means);
     if (source.type === 'room') {
       wall.drawRoom(show, source.view, output, seen, this.tests, this.isFrozen);

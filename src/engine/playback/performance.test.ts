@@ -358,7 +358,10 @@ describe('hits on the picture', () => {
       if (state !== before) changes.push(now);
       before = state;
     }
-    return Math.max(...changes.map((from) => changes.filter((at) => at >= from && at < from + 1 - 1e-6).length)) / 2;
+    return (
+      Math.max(...changes.map((from) => changes.filter((at) => at >= from && at < from + 1 - 1e-6).length)) /
+      2
+    );
   };
 
   test('never flash more than three times a second, however a hand drums', () => {

@@ -340,6 +340,11 @@ export class Performance {
       case 'press':
         this.press(command.control, command.down);
         break;
+      case 'flip': {
+        const share = this.shareOf(command.control, 0);
+        if (share !== null && share >= 0) this.turn(command.control, 0, share > 0.5 ? 0 : 1);
+        break;
+      }
       case 'desk-home':
         desk.home(command.control, transport.time);
         this.noteDesk(command.control ? [command.control] : Object.keys(desk.values));

@@ -99,6 +99,8 @@ export type PerformanceCommand =
   | { type: 'turn-by'; control: string; from: number; by: number }
   /** A pad goes down or up. */
   | { type: 'press'; control: string; down: boolean }
+  /** A switch goes to its other end. */
+  | { type: 'flip'; control: string }
   /** null: all controls of the desk. */
   | { type: 'desk-home'; control: string | null }
   | { type: 'desk-undo' }
@@ -320,7 +322,7 @@ export const performanceAt = (program: string): PerformanceState => ({
 });
 
 /** Where the desk stands. */
-export interface DeskState {
+interface DeskState {
   /** Rises with each change of `values`. */
   version: number;
   /** Controls that were moved; all others stand where the patches have them. */

@@ -1,4 +1,5 @@
 import { ChevronDown, ChevronUp } from 'lucide-react';
+import { lazy, Suspense } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import { kindOf, type Kind } from '../../../core/kind/kind';
 import type { Scene } from '../../../core/document/types';
@@ -7,8 +8,9 @@ import { commandOf, runCommand, titleOf } from '../../commands/registry';
 import { sessionStore, useSession } from '../../data/session';
 import { benchNodeOf } from './bench-node';
 import { CodeBench, ShaderBench } from './code-bench';
-import { CurveBench } from './curve-bench';
 import { NodeOutput } from './node-output';
+
+const CurveBench = lazy(() => import('./curve-bench'));
 
 const tabWords = { output: 'Output', curves: 'Curves', code: 'Code', shader: 'Shader' } as const;
 
@@ -71,7 +73,9 @@ export function Bench({ scene }: { scene: Scene }) {
           {node && tab === 'code' ? (
             <CodeBench key={node.id} scene={scene} node={node} />
           ) : node && kind && tab === 'curves' ? (
-            <CurveBench key={node.id} scene={scene} node={node} kind={kind} />
+            <Suspense fallback={null}>
+              <CurveBench key={node.id} scene={scene} node={node} kind={kind} />
+            </Suspense>
           ) : node && tab === 'shader' ? (
             <ShaderBench scene={scene} node={node.id} />
           ) : node ? (

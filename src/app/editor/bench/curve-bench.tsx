@@ -112,7 +112,7 @@ function Lanes({
 }
 
 /** Draws the curves of a node: keys with their form, slopes and easing; snapped, copied, stretched and slid. */
-export function CurveBench({ scene, node, kind }: { scene: Scene; node: PatchNode; kind: Kind }) {
+export default function CurveBench({ scene, node, kind }: { scene: Scene; node: PatchNode; kind: Kind }) {
   const wanted = useSession((s) => s.benchControl);
   const options = Object.entries(kind.controls).filter(([, spec]) => spec.type === 'curves');
   const [control, found] = options.find(([name]) => name === wanted) ?? options[0];

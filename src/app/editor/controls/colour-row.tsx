@@ -8,14 +8,14 @@ import { Label, type RowProps } from './row';
 
 /** A colour: a chip, its hex code, and on demand its parts and the gradient that it runs through over time. */
 export function ColourRow(props: RowProps<'colour'>) {
-  const { scene, node, control, spec, numbers, parts, set, done, once, reset } = props;
+  const { scene, node, control, spec, numbers, parts, set, done, once } = props;
   const [showsParts, setShowsParts] = useState(false);
   const [showsMotion, setShowsMotion] = useState(false);
   const moves = Boolean(scene.nodes[node].motions[control]?.length);
   return (
     <div data-part={control}>
       <div className="flex h-7 items-center gap-2">
-        <Label spec={spec} reset={reset} />
+        <Label {...props} />
         <input
           type="color"
           aria-label={spec.label}

@@ -9,6 +9,7 @@ import { editScene, endGesture } from '../../data/show-store';
 import { usePart } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { shortNumber } from '../../../core/text/short-number';
+import { ControlName } from './control-name';
 import { wireOf, type PartPlace } from './part-place';
 import { PartSources } from './part-sources';
 import { Track } from './track';
@@ -57,13 +58,16 @@ export function NumberRow({
   return (
     <div data-part={part}>
       <div className="flex h-7 items-center gap-2">
-        <span
-          className={clsx('w-24 shrink-0 truncate', driven && 'text-primary')}
-          title={`${spec.help} Double-click to reset.`}
-          onDoubleClick={home}
-        >
-          {label}
-        </span>
+        <ControlName
+          scene={scene.id}
+          node={node}
+          control={control}
+          part={part}
+          spec={spec}
+          label={label}
+          driven={driven}
+          reset={home}
+        />
         <Track
           range={range}
           handles={handles}

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import type { ControlValue, Scene } from '../../../core/document/types';
+import { ControlName } from './control-name';
 
 /** What the row of a control is given. `T`: the type of the control. */
 export interface RowProps<T extends ControlSpec['type'] = ControlSpec['type']> {
@@ -23,40 +24,35 @@ export interface RowProps<T extends ControlSpec['type'] = ControlSpec['type']> {
   reset(): void;
 }
 
+type Named = Pick<RowProps, 'scene' | 'node' | 'control' | 'spec' | 'reset'>;
+
 /** The name of a control, before its row. */
-export function Label({ spec, reset }: Pick<RowProps, 'spec' | 'reset'>) {
+export function Label({ scene, node, control, spec, reset }: Named) {
   return (
-    <span
-      className="w-24 shrink-0 truncate"
-      title={`${spec.help} Double-click to reset.`}
-      onDoubleClick={reset}
-    >
-      {spec.label}
-    </span>
+    <ControlName
+      scene={scene.id}
+      node={node}
+      control={control}
+      part={control}
+      spec={spec}
+      label={spec.label}
+      reset={reset}
+    />
   );
 }
 
 /** A row of one line: the name, then what changes the control. */
-export function Row({
-  spec,
-  control,
-  reset,
-  children,
-}: Pick<RowProps, 'spec' | 'control' | 'reset'> & { children: ReactNode }) {
+export function Row({ children, ...named }: Named & { children: ReactNode }) {
   return (
-    <div className="flex min-h-7 items-center gap-2" data-part={control}>
-      <Label spec={spec} reset={reset} />
+    <div className="flex min-h-7 items-center gap-2" data-part={named.control}>
+      <Label {...named} />
       {children}
     </div>
   );
 }
 
 /** A row whose control is a button. */
-export function ButtonRow({
-  children,
-  onPress,
-  ...row
-}: Pick<RowProps, 'spec' | 'control' | 'reset'> & { children: ReactNode; onPress(): void }) {
+export function ButtonRow({ children, onPress, ...row }: Named & { children: ReactNode; onPress(): void }) {
   return (
     <Row {...row}>
       <button type="button" className="btn btn-xs border edge bg-base-100" onClick={onPress}>

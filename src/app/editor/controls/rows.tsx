@@ -65,10 +65,15 @@ const ChoiceRow = (props: RowProps<'choice'>) => (
   </Row>
 );
 
-const GradientRow = ({ spec, control, value, set, done, reset }: RowProps<'gradient'>) => (
-  <div data-part={control}>
-    <Label spec={spec} reset={reset} />
-    <GradientEditor label={spec.label} stops={value as Stop[]} onChange={set} onDone={done} />
+const GradientRow = (props: RowProps<'gradient'>) => (
+  <div data-part={props.control}>
+    <Label {...props} />
+    <GradientEditor
+      label={props.spec.label}
+      stops={props.value as Stop[]}
+      onChange={props.set}
+      onDone={props.done}
+    />
   </div>
 );
 
@@ -101,12 +106,17 @@ const NumbersRow = (props: RowProps<'numbers'>) => (
   </Row>
 );
 
-const FileControl = ({ spec, value, once, reset }: RowProps<'file'>) => (
-  <FileRow label={<Label spec={spec} reset={reset} />} spec={spec} value={String(value)} onChange={once} />
+const FileControl = (props: RowProps<'file'>) => (
+  <FileRow label={<Label {...props} />} spec={props.spec} value={String(props.value)} onChange={props.once} />
 );
 
-const DeviceControl = ({ spec, value, once, reset }: RowProps<'device'>) => (
-  <DeviceRow label={<Label spec={spec} reset={reset} />} spec={spec} value={String(value)} onChange={once} />
+const DeviceControl = (props: RowProps<'device'>) => (
+  <DeviceRow
+    label={<Label {...props} />}
+    spec={props.spec}
+    value={String(props.value)}
+    onChange={props.once}
+  />
 );
 
 const KeyRow = (props: RowProps<'key'>) => (
@@ -115,11 +125,12 @@ const KeyRow = (props: RowProps<'key'>) => (
   </Row>
 );
 
-const FormulaRow = ({ scene, node, spec, control, value, set, done, reset }: RowProps<'formula'>) => {
+const FormulaRow = (props: RowProps<'formula'>) => {
+  const { scene, node, spec, control, value, set, done } = props;
   const fault = liveStore((s) => s.faults[scene.id]?.[node]);
   return (
     <div data-part={control} className="py-1">
-      <Label spec={spec} reset={reset} />
+      <Label {...props} />
       <TextField
         label={spec.label}
         value={String(value)}

@@ -1,0 +1,61 @@
+import clsx from 'clsx';
+import { SlidersVertical } from 'lucide-react';
+import { onDesk } from '../../../core/desk/value';
+import { canLieOnDesk } from '../../../core/show/edit-desk';
+import type { ControlSpec } from '../../../core/kind/controls';
+import { controlDrag, sendToDesk } from '../../actions/play-actions';
+import { useShow } from '../../data/show-store';
+
+interface Props {
+  scene: string;
+  node: string;
+  control: string;
+  /** The part that the row is of: the control itself, or one of its numbers. */
+  part: string;
+  spec: ControlSpec;
+  label: string;
+  driven?: boolean;
+  reset(): void;
+}
+
+/** The name of a control before its row: dragged onto Play, or by its button, it goes to the desk. */
+export function ControlName({ scene, node, control, part, spec, label, driven, reset }: Props) {
+  const isThere = useShow((show) => onDesk(show, scene, node, control) !== null);
+  const canLie = canLieOnDesk(spec);
+  // A place and a colour are moved as a whole, a direction in space number by number.
+  const wanted = spec.type === 'point' || spec.type === 'colour' ? control : part;
+  return (
+    <span
+      className="group/name flex w-24 shrink-0 items-center"
+      draggable={canLie}
+      onDragStart={(event) =>
+        event.dataTransfer.setData(controlDrag, JSON.stringify({ scene, node, part: wanted }))
+      }
+    >
+      <span
+        className={clsx('min-w-0 grow truncate', driven && 'text-primary')}
+        title={`${spec.help} Double-click to reset.`}
+        onDoubleClick={reset}
+      >
+        {label}
+      </span>
+      {canLie && (
+        <button
+          type="button"
+          className={clsx(
+            'shrink-0 rounded p-0.5',
+            isThere
+              ? 'text-primary'
+              : 'quiet opacity-0 group-hover/name:opacity-100 focus-visible:opacity-100',
+          )}
+          aria-label={`${label} to the desk`}
+          title={isThere ? `${label} is on the desk of Play` : 'To the desk: a control for it in Play'}
+          disabled={isThere}
+          onClick={() => sendToDesk(scene, node, wanted)}
+        >
+          <SlidersVertical size={11} />
+        </button>
+      )}
+    </span>
+  );
+}

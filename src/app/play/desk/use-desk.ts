@@ -1,0 +1,64 @@
+import { useRef, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { storedValue } from '../../../core/desk/value';
+import type { DeskControl, DeskValue } from '../../../core/document/types';
+import { catalogue } from '../../../nodes/catalogue';
+import { useShow } from '../../data/show-store';
+import { engine } from '../../engine/client';
+import { liveStore } from '../../engine/live';
+
+/** Where a desk control stands: as it was moved, else as the patches have it. */
+export function useDeskValue(control: DeskControl): DeskValue {
+  const scenes = useShow((show) => show.scenes);
+  const moved = liveStore(useShallow((s) => s.desk.values[control.id]));
+  return moved ?? storedValue({ scenes }, control, catalogue);
+}
+
+/**
+ * The numbers of a control, and what moves one of them. While a finger holds it, it stands where the finger has put it and not where the
+ * engine last said.
+ */
+export function useNumbers(control: DeskControl): {
+  numbers: readonly number[];
+  move(numbers: readonly number[]): void;
+  grip(): void;
+  release(): void;
+} {
+  const said = useDeskValue(control);
+  const [held, setHeld] = useState<readonly number[] | null>(null);
+  const isHeld = useRef(false);
+  return {
+    numbers: held ?? (typeof said === 'string' ? [] : said),
+    move(numbers) {
+      if (isHeld.current) setHeld(numbers);
+      engine().perform({ type: 'desk', control: control.id, value: [...numbers] });
+    },
+    grip() {
+      isHeld.current = true;
+    },
+    release() {
+      isHeld.current = false;
+      setHeld(null);
+    },
+  };
+}
+
+/** Share of the range that a number stands at. */
+export const shareOf = ({ range: [low, high] }: DeskControl, value: number): number =>
+  high === low ? 0 : Math.min(1, Math.max(0, (value - low) / (high - low)));
+
+/** The number at a share of the range. */
+export const numberAt = ({ range: [low, high] }: DeskControl, share: number): number =>
+  low + Math.min(1, Math.max(0, share)) * (high - low);
+
+/** What an arrow key does: a hundredth of the way, or a step. */
+export function keyStep(control: DeskControl, key: string): number {
+  const way =
+    { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[key] ?? 0;
+  const [low, high] = control.range;
+  return way * Math.max(control.step, (high - low) / 100);
+}
+
+/** A control goes home. */
+export const sendHome = (control: DeskControl): void =>
+  engine().perform({ type: 'desk-home', control: control.id });
