@@ -33,7 +33,7 @@ const isHere = (): boolean => !ownership.getState().elsewhere;
 /** Says that an edit is not made while the show is locked. */
 function refuseLocked(): boolean {
   const { locked } = lockStore.getState();
-  if (locked) say({ tone: 'info', text: 'The show is locked. Unlock it to change it (Ctrl+Shift+L).' });
+  if (locked) say({ tone: 'info', text: 'The show is locked. Unlock it to change it (Ctrl+Shift+K).' });
   return locked;
 }
 

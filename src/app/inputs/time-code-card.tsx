@@ -1,19 +1,12 @@
 import { Clock } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { quarterFrames } from '../../core/time-code/mtc';
 import { codeText, secondsIn } from '../../core/time-code/time-code';
 import type { ShowInputs } from '../../core/document/types';
 import { editShow, useShow } from '../data/show-store';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
 import { useHand } from './controllers';
-import { playCode } from './midi';
+import { codeFps, codeStandIn, runCode } from './code-stand-in';
 import { SourceCard } from './source-card';
-
-/** Frames a second of the time code that the stand-in sends. */
-const fps = 25;
-/** A time takes two frames to be sent. */
-const everyMs = 2000 / fps;
 
 const froms: [ShowInputs['code'], string][] = [
   ['none', 'Not followed'],
@@ -25,30 +18,7 @@ const froms: [ShowInputs['code'], string][] = [
 export function TimeCodeCard() {
   const from = useShow((show) => show.inputs.code);
   const code = useHand((hand) => hand.code);
-  const [start, setStart] = useState(0);
-  const [runs, setRuns] = useState(false);
-  const sent = useRef(0);
-  useEffect(() => {
-    if (!runs) return;
-    const begun = performance.now();
-    sent.current = 0;
-    const timer = setInterval(() => {
-      const seconds = start + (performance.now() - begun) / 1000;
-      const frame = Math.floor(seconds * fps);
-      const whole = Math.floor(frame / fps);
-      playCode(
-        quarterFrames({
-          hours: Math.floor(whole / 3600) % 24,
-          minutes: Math.floor(whole / 60) % 60,
-          seconds: whole % 60,
-          frames: frame % fps,
-          fps,
-          drop: false,
-        }),
-      );
-    }, everyMs);
-    return () => clearInterval(timer);
-  }, [runs, start]);
+  const { start, runs } = codeStandIn();
   return (
     <SourceCard
       name="Time code"
@@ -58,7 +28,7 @@ export function TimeCodeCard() {
         message: '',
         words: from === 'sound' ? 'Read out of the sound' : 'MIDI time code',
       }}
-      value={code === null ? '' : codeText(code, fps)}
+      value={code === null ? '' : codeText(code, codeFps)}
     >
       <SelectField
         label="Time code of cues"
@@ -71,19 +41,22 @@ export function TimeCodeCard() {
         <TextField
           label="Time code to start from"
           mono
-          value={codeText(start, fps)}
+          value={codeText(start, codeFps)}
           onChange={(text) => {
-            const seconds = secondsIn(text, fps);
+            const seconds = secondsIn(text, codeFps);
             if (seconds === null)
               say({ tone: 'warning', text: `“${text}” is no time code. Write it as 01:02:03:04.` });
-            else setStart(seconds);
+            else {
+              codeStandIn.setState({ start: seconds });
+              if (runs) runCode(true);
+            }
           }}
         />
         <button
           type="button"
           className="btn shrink-0 border edge bg-base-100 btn-xs"
           aria-pressed={runs}
-          onClick={() => setRuns(!runs)}
+          onClick={() => runCode(!runs)}
         >
           {runs ? 'Stop' : 'Send'}
         </button>

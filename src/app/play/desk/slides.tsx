@@ -2,7 +2,7 @@ import clsx from 'clsx';
 import { useRef } from 'react';
 import type { DeskControl } from '../../../core/document/types';
 import { shortNumber } from '../../../core/text/short-number';
-import { keyStep, numberAt, sendHome, shareOf, useNumbers } from './use-desk';
+import { numberAt, sendHome, shareOf, turnByKey, useNumbers } from './use-desk';
 
 /** Pixels that go through the whole range of a dial. */
 const wholeWay = 180;
@@ -53,13 +53,7 @@ export function Fader({ control }: { control: DeskControl }) {
       onPointerUp={release}
       onPointerCancel={release}
       onDoubleClick={() => sendHome(control)}
-      onKeyDown={(event) => {
-        const by = keyStep(control, event.key);
-        if (!by) return;
-        event.preventDefault();
-        event.stopPropagation();
-        move([value + by]);
-      }}
+      onKeyDown={(event) => turnByKey(control, 0, event)}
     >
       <span
         className={clsx(
@@ -118,13 +112,7 @@ export function Dial({ control }: { control: DeskControl }) {
       onPointerUp={end}
       onPointerCancel={end}
       onDoubleClick={() => sendHome(control)}
-      onKeyDown={(event) => {
-        const by = keyStep(control, event.key);
-        if (!by) return;
-        event.preventDefault();
-        event.stopPropagation();
-        move([value + by]);
-      }}
+      onKeyDown={(event) => turnByKey(control, 0, event)}
     >
       <path d={arc(1, 16)} fill="none" strokeWidth={3} strokeLinecap="round" className="stroke-base-300" />
       <path d={arc(share, 16)} fill="none" strokeWidth={3} strokeLinecap="round" className="stroke-primary" />
@@ -176,12 +164,8 @@ export function XyPad({ control }: { control: DeskControl }) {
       onPointerCancel={release}
       onDoubleClick={() => sendHome(control)}
       onKeyDown={(event) => {
-        const by = keyStep(control, event.key);
-        if (!by) return;
-        event.preventDefault();
-        event.stopPropagation();
         const isUp = event.key === 'ArrowUp' || event.key === 'ArrowDown' || event.key.startsWith('Page');
-        move(isUp ? [x, y + by] : [x + by, y]);
+        turnByKey(control, isUp ? 1 : 0, event);
       }}
     >
       <span className="absolute inset-y-0 left-1/2 w-px bg-base-300" />

@@ -51,12 +51,28 @@ export const shareOf = ({ range: [low, high] }: DeskControl, value: number): num
 export const numberAt = ({ range: [low, high] }: DeskControl, share: number): number =>
   low + Math.min(1, Math.max(0, share)) * (high - low);
 
-/** What an arrow key does: a hundredth of the way, or a step. */
-export function keyStep(control: DeskControl, key: string): number {
-  const way =
-    { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1, PageUp: 10, PageDown: -10 }[key] ?? 0;
+const keyWays: Readonly<Record<string, number>> = {
+  ArrowUp: 1,
+  ArrowRight: 1,
+  ArrowDown: -1,
+  ArrowLeft: -1,
+  PageUp: 10,
+  PageDown: -10,
+};
+
+/**
+ * What a key does to one number of a control: a hundredth of the way, or a step. It is told as a way from where the control stands, since
+ * keys follow each other quicker than the engine answers. Whether it was a key for that.
+ */
+export function turnByKey(control: DeskControl, from: number, event: React.KeyboardEvent): boolean {
+  const way = keyWays[event.key];
+  if (!way) return false;
+  event.preventDefault();
+  event.stopPropagation();
   const [low, high] = control.range;
-  return way * Math.max(control.step, (high - low) / 100);
+  const by = way * Math.max(high === low ? 0 : control.step / Math.abs(high - low), 0.01);
+  engine().perform({ type: 'turn-by', control: control.id, from, by });
+  return true;
 }
 
 /** A control goes home. */
