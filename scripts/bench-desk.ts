@@ -5,6 +5,9 @@ import { By, type WebDriver } from 'selenium-webdriver';
 import { rendererName, startBrowser } from '../bin/browser';
 import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
+import { sceneOutOf } from '../src/core/patch/plan';
+import { addNode, connect } from '../src/core/show/edit';
+import { bind, controlOf, putOnDesk } from '../src/core/show/edit-desk';
 import { addPixelString } from '../src/core/show/edit-wall';
 import { writeShow } from '../src/core/show/validate';
 import type { PixelString, Scene, Show } from '../src/core/document/types';
@@ -38,6 +41,7 @@ type DeskFigure =
   | 'panLatency'
   | 'stageKept'
   | 'pixelJitter'
+  | 'latency'
   | 'secondOutput';
 
 /** A value that was measured, and what was measured on the way. */
@@ -357,6 +361,73 @@ async function exactFrame(show: Show): Promise<[number, string]> {
 }
 
 /** Measures the whole desk in headless Chromium at 1280x800. */
+/** A scene of one colour that a pad of the desk makes bright, and the key that is bound to the pad. */
+function flashShow(): Show {
+  const show = makeShow(catalogue, 'Flash');
+  show.canvas = { width: 480, height: 270, fps: displayRate };
+  const [scene] = show.scenes;
+  const ground = addNode(scene, catalogue, 'fill', [0, 0]);
+  scene.nodes[ground].controls.colour = [0, 0, 0.2, 1];
+  const light = addNode(scene, catalogue, 'levels', [200, 0]);
+  connect(scene, catalogue, ground, light, 'picture');
+  connect(scene, catalogue, light, sceneOutOf(scene, catalogue)!, 'picture');
+  const pad = putOnDesk(show, catalogue, { scene: scene.id, node: light, part: 'brightness' });
+  Object.assign(controlOf(show, pad), { type: 'pad', range: [0, 0.7] });
+  controlOf(show, pad).targets[0].to = [0, 0.7];
+  bind(show, { type: 'key', code: 'KeyG' }, { type: 'desk', control: pad, from: 0 });
+  return show;
+}
+
+/** From a key that is bound to the first changed frame of the program, over a frame of the scene and one of the display. */
+async function latency(window: Window): Promise<[number, string]> {
+  await window.bringShow(flashShow());
+  await window.view('play');
+  await window.until(`!!document.querySelector('[aria-label="Program"] canvas')`);
+  await sleep(settleMs);
+  const { times, frameMs } = await window.driver.executeAsyncScript<{ times: number[]; frameMs: number }>(`
+    const done = arguments[0];
+    const canvas = document.querySelector('[aria-label="Program"] canvas');
+    const small = document.createElement('canvas');
+    small.width = small.height = 1;
+    const context = small.getContext('2d', { willReadFrequently: true });
+    const light = () => {
+      context.drawImage(canvas, 0, 0, canvas.width, canvas.height, 0, 0, 1, 1);
+      return context.getImageData(0, 0, 1, 1).data[1];
+    };
+    const press = (down) =>
+      window.dispatchEvent(new KeyboardEvent(down ? 'keydown' : 'keyup', { code: 'KeyG', key: 'g', bubbles: true }));
+    const frames = [];
+    let last = 0;
+    (async () => {
+      const times = [];
+      const turn = () => new Promise((go) => requestAnimationFrame(go));
+      for (let k = 0; k < 40; k++) {
+        const down = k % 2 === 0;
+        for (let n = 0; n < 20 + (k % 7); n++) {
+          const now = await turn();
+          if (last) frames.push(now - last);
+          last = now;
+        }
+        const start = performance.now();
+        press(down);
+        while (down ? light() < 100 : light() > 100) await turn();
+        times.push(performance.now() - start);
+        last = 0;
+      }
+      frames.sort((a, b) => a - b);
+      done({ times, frameMs: frames[frames.length >> 1] });
+    })();`);
+  const title = await window.driver.executeScript<string>(
+    `return document.querySelector('[data-testid="fps"]').parentElement.title`,
+  );
+  const own = Number(/([\d.]+) ms a frame/.exec(title)?.[1] ?? 0);
+  const most = own + Math.max(frameMs, 1000 / displayRate);
+  return [
+    median(times) / most,
+    `median ${median(times).toFixed(1)} ms, 95th percentile ${percentile(times, 0.95).toFixed(1)} ms; a frame of the scene ${own.toFixed(1)} ms, of the display ${frameMs.toFixed(1)} ms`,
+  ];
+}
+
 export async function measureDesk(isWanted: (figure: string) => boolean, tell: Tell): Promise<void> {
   const whole = JSON.parse(readFileSync(path.join(root, 'demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
   const wants = (figure: DeskFigure): boolean => isWanted(figure);
@@ -371,6 +442,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
       'panLatency',
       'stageKept',
       'pixelJitter',
+      'latency',
       'secondOutput',
     ] as const
   ).some(wants);
@@ -389,6 +461,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
         const rate = await window.rate();
         tell('emptyDesk', rate / displayRate, `${rate.toFixed(1)} frames a second`);
       }
+      if (wants('latency')) tell('latency', ...(await latency(window)));
       if (wants('pixelJitter')) tell('pixelJitter', ...(await pixelJitter(window)));
       await window.bringShow(show);
       if (alone && wants('deskShare'))

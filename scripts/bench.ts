@@ -98,6 +98,25 @@ const figures: Record<string, Figure> = {
     target: '< 2',
     plain: true,
   },
+  deskControls: {
+    about: 'milliseconds of the worker a frame for 200 desk controls, 64 of them moving',
+    target: '≤ 0.3',
+    plain: true,
+  },
+  morph: {
+    about: 'milliseconds of a morph of 500 values among four snapshots',
+    target: '≤ 0.2',
+    plain: true,
+  },
+  take: {
+    about: 'the worst frame around 40 takes among all scenes / the own frame of the slower scene',
+    target: '≤ 1.5',
+  },
+  latency: {
+    about:
+      'milliseconds from a key that is bound to the first changed frame / a frame of the scene and one of the display',
+    target: '≤ 1',
+  },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
   oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
   signals300: { about: 'CPU of a frame of 300 signal nodes of 64 samples / one loop by hand', target: '≤ 3' },
@@ -174,6 +193,16 @@ try {
       refused.set(name, answer.error!);
       console.log(`${name.padEnd(22)} refused: ${answer.error}`);
     }
+  }
+  if (isWanted('take')) {
+    const show = readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8');
+    const take = await driver.executeScript<Ratio & { compiled: number }>(
+      'return window.pyrvelBench.take(JSON.parse(arguments[0]))',
+      show,
+    );
+    results.set('take', take);
+    console.log(line('take'));
+    console.log(`${' '.repeat(22)} ${take.compiled} shaders were handed to the compiler during takes`);
   }
 } finally {
   await driver.quit();

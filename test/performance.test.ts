@@ -33,10 +33,12 @@ describe('the performance', () => {
     await switched('Blackout', true);
     await desk.view('play');
     await switched('Blackout', true);
+    // What would be on air is still seen, under the word.
+    expect(await desk.text('[data-testid="program-state"]')).toBe('BLACKOUT');
     await desk.until(
-      'a dark program',
+      'the program under it',
       () => desk.picture('[aria-label="Program"] canvas'),
-      (p) => p.mean < 1,
+      (p) => p.mean > 2,
     );
     await desk.press(Key.F9);
     await switched('Blackout', false);

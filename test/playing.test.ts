@@ -451,9 +451,10 @@ describe('the night', () => {
   test('panic is the home picture, whatever was on', async () => {
     await desk.click('[aria-label="Fade to Blue"]');
     await desk.press(Key.F9);
-    await desk.until('black', seen, (p) => p.mean < 3);
+    expect(await desk.text('[data-testid="program-state"]')).toBe('BLACKOUT');
     await desk.press(Key.F10);
     await desk.until('home', name, (t) => t === 'Red');
     await desk.until('light', seen, (p) => p.red > 40);
+    expect(await desk.driver.findElements(By.css('[data-testid="program-state"]'))).toEqual([]);
   });
 });

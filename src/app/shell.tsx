@@ -11,9 +11,8 @@ import {
   Sun,
   SunDim,
 } from 'lucide-react';
-import { lazy, Suspense, useEffect, useRef } from 'react';
+import { lazy, Suspense, useEffect } from 'react';
 import { NavLink, Outlet } from 'react-router';
-import { tempoFromTaps } from '../core/time/clock';
 import { CommandButton } from './commands/command-button';
 import { controlDrag, sendToDesk } from './actions/play-actions';
 import { listenToCommandKeys } from './commands/listen';
@@ -21,6 +20,7 @@ import { commandOf, runCommand, titleOf } from './commands/registry';
 import { editShow, endGesture, useShow } from './data/show-store';
 import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
+import { engine } from './engine/client';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { Elsewhere } from './data/elsewhere';
@@ -68,14 +68,11 @@ function Transport() {
   const own = useShow((show) => show.tempo.bpm);
   // A cue or a recorded move may have set another.
   const bpm = liveStore((s) => s.bpm) ?? own;
-  const taps = useRef<number[]>([]);
   const setBpm = (value: number): void => {
-    editShow((show) => void (show.tempo.bpm = Math.min(400, Math.max(10, value))), 'tempo');
-  };
-  const tap = (): void => {
-    taps.current = [...taps.current.slice(-8), performance.now() / 1000];
-    const tempo = tempoFromTaps(taps.current);
-    if (tempo !== null) setBpm(Math.round(tempo * 10) / 10);
+    const held = Math.min(400, Math.max(10, value));
+    editShow((show) => void (show.tempo.bpm = held), 'tempo');
+    // Also where the show has that tempo already, and a cue another.
+    engine().perform({ type: 'tempo', bpm: held });
   };
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Transport">
@@ -107,9 +104,9 @@ function Transport() {
       <button
         type="button"
         className="tool"
-        onPointerDown={tap}
-        onKeyDown={(e) => e.key === 'Enter' && tap()}
-        title="Tap the beat"
+        onPointerDown={() => runCommand('transport.tap')}
+        onKeyDown={(e) => e.key === 'Enter' && runCommand('transport.tap')}
+        title={titleOf(commandOf('transport.tap'))}
       >
         Tap
       </button>

@@ -45,7 +45,9 @@ function standing(pageIds: readonly string[]): Record<string, number[] | string>
     show.desk
       .filter(({ id }) => pageIds.includes(id))
       .flatMap(({ controls }) =>
-        controls.map((control) => [control.id, values[control.id] ?? storedValue(show, control, catalogue)]),
+        controls
+          .filter(({ stored }) => stored)
+          .map((control) => [control.id, values[control.id] ?? storedValue(show, control, catalogue)]),
       ),
   );
 }

@@ -1,6 +1,20 @@
+import { tempoFromTaps } from '../../core/time/clock';
 import type { Command } from './command';
+import { editShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
+
+let taps: number[] = [];
+
+/** A tap of the beat; from the second on it sets the tempo. */
+function tap(): void {
+  taps = [...taps.slice(-8), performance.now() / 1000];
+  const tempo = tempoFromTaps(taps);
+  if (tempo === null) return;
+  const bpm = Math.round(tempo * 10) / 10;
+  editShow((show) => void (show.tempo.bpm = bpm), 'clock');
+  engine().perform({ type: 'tempo', bpm });
+}
 
 export const transportCommands: readonly Command[] = [
   {
@@ -24,6 +38,12 @@ export const transportCommands: readonly Command[] = [
     help: 'Back to the start of the show',
     keys: ['Ctrl+Home'],
     run: () => engine().perform({ type: 'seek', time: 0, exactly: true }),
+  },
+  {
+    id: 'transport.tap',
+    label: 'Tap the beat',
+    help: 'Tap in time with the music: the tempo follows',
+    run: tap,
   },
   {
     id: 'transport.whole',

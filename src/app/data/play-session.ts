@@ -16,8 +16,9 @@ interface PlaySession {
   scenePage: number;
   /** What scenes are searched for. */
   search: string;
-  /** Seconds that a recall takes, and whether it waits for the beat. */
+  /** Seconds that a recall takes, and when it begins. */
   recallSeconds: number;
+  recallStart: 'now' | 'beat' | 'bar';
 }
 
 /** What of Play is shown: no part of the show, and not undone. */
@@ -30,6 +31,7 @@ export const playSession = create<PlaySession>()(() => ({
   scenePage: 1,
   search: '',
   recallSeconds: 1,
+  recallStart: 'now',
 }));
 
 /** One word for a target: two that say the same are the same. */

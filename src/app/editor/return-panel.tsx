@@ -122,7 +122,15 @@ function PictureLoop({
 }
 
 /** The controls of a wire that closes a cycle. */
-export function ReturnPanel({ scene, wire, back }: { scene: Scene; wire: Wire; back: ReturnSettings }) {
+export default function ReturnPanel({
+  scene,
+  wire,
+  back,
+}: {
+  scene: Scene;
+  wire: Wire;
+  back: ReturnSettings;
+}) {
   const edit = (change: Partial<ReturnSettings>, key: string | null = null): void => {
     editScene(
       scene.id,

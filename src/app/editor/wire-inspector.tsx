@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { Trash2, Undo2 } from 'lucide-react';
 import { kindOf } from '../../core/kind/kind';
 import { portOf } from '../../core/patch/wiring';
@@ -7,7 +8,8 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';
 import { WireSettings } from './controls/part-sources';
-import { ReturnPanel } from './return-panel';
+
+const ReturnPanel = lazy(() => import('./return-panel'));
 
 /** The settings of the chosen wire. */
 export function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
@@ -39,7 +41,11 @@ export function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
           ? 'A return wire: it closes a cycle and carries the frame before.'
           : `Into ${wire.to.port}.`}
       </p>
-      {wire.back && <ReturnPanel scene={scene} wire={wire} back={wire.back} />}
+      {wire.back && (
+        <Suspense fallback={null}>
+          <ReturnPanel scene={scene} wire={wire} back={wire.back} />
+        </Suspense>
+      )}
       {port?.type === 'control' && <WireSettings scene={scene} wire={wire} />}
     </div>
   );

@@ -63,7 +63,11 @@ function play(binding: Binding, turned: Turned, run: (id: string) => void): void
           type: 'recall',
           snapshot: target.snapshot,
           seconds: playSession.getState().recallSeconds,
+          start: playSession.getState().recallStart,
         });
+      break;
+    case 'hit':
+      if (press !== null) engine().perform({ type: 'hit', hit: target.hit, on: press });
       break;
     case 'master':
       playMaster(target.master, turned);

@@ -69,6 +69,7 @@ function shareOf({ target }: Binding, show: Show, state: PerformanceState): numb
     case 'command':
       return commandStands(target.command, state);
     case 'snapshot':
+    case 'hit':
       return null;
   }
 }

@@ -7,6 +7,7 @@ import { CommandButton } from '../commands/command-button';
 import type { Command } from '../commands/command';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { lockStore } from '../data/lock';
+import { playSession } from '../data/play-session';
 import { editShow, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
@@ -22,32 +23,34 @@ function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string })
     engine().perform({ type: 'hit', hit, on });
   };
   return (
-    <button
-      type="button"
-      aria-pressed={held}
-      title={help}
-      data-hit={hit}
-      className={clsx(
-        'h-11 min-w-0 flex-1 touch-none rounded border-2 text-2xs font-semibold',
-        held ? 'border-primary bg-primary text-primary-content' : 'edge bg-base-100 hover:border-primary',
-      )}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        press(true);
-      }}
-      onPointerUp={() => press(false)}
-      onPointerCancel={() => press(false)}
-      onKeyDown={(event) => {
-        if ((event.key === 'Enter' || event.key === ' ') && !event.repeat) {
-          event.preventDefault();
+    <Bindable target={{ type: 'hit', hit }} label={label} className="min-w-0 flex-1">
+      <button
+        type="button"
+        aria-pressed={held}
+        title={help}
+        data-hit={hit}
+        className={clsx(
+          'h-11 w-full touch-none rounded border-2 text-2xs font-semibold',
+          held ? 'border-primary bg-primary text-primary-content' : 'edge bg-base-100 hover:border-primary',
+        )}
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
           press(true);
-        }
-      }}
-      onKeyUp={() => press(false)}
-      onBlur={() => press(false)}
-    >
-      {label}
-    </button>
+        }}
+        onPointerUp={() => press(false)}
+        onPointerCancel={() => press(false)}
+        onKeyDown={(event) => {
+          if ((event.key === 'Enter' || event.key === ' ') && !event.repeat) {
+            event.preventDefault();
+            press(true);
+          }
+        }}
+        onKeyUp={() => press(false)}
+        onBlur={() => press(false)}
+      >
+        {label}
+      </button>
+    </Bindable>
   );
 }
 
@@ -174,9 +177,36 @@ function Moves() {
   );
 }
 
+/** What a panic brings: chosen while the desk is laid out. */
+function HomePicture() {
+  const scenes = useShow((show) => show.scenes);
+  const snapshots = useShow((show) => show.snapshots);
+  const home = useShow((show) => show.home);
+  return (
+    <div className="flex items-center gap-1" role="group" aria-label="Home picture">
+      <span className="quiet w-14 shrink-0 text-2xs">Home</span>
+      <SelectField
+        label="Scene of the home picture"
+        value={home.scene ?? ''}
+        options={[['', 'The first scene'], ...scenes.map(({ id, name }) => [id, name] as const)]}
+        className="h-9! min-w-0 flex-1"
+        onChange={(id) => editShow((show) => void (show.home.scene = id || null))}
+      />
+      <SelectField
+        label="Snapshot of the home picture"
+        value={home.snapshot ?? ''}
+        options={[['', 'Desk home'], ...snapshots.map(({ id, name }) => [id, name] as const)]}
+        className="h-9! min-w-0 flex-1"
+        onChange={(id) => editShow((show) => void (show.home.snapshot = id || null))}
+      />
+    </div>
+  );
+}
+
 /** What holds for the whole picture: hits, masters, moves, lock and panic. */
 export function Masters() {
   const locked = lockStore((s) => s.locked);
+  const arranging = playSession((s) => s.arranging);
   return (
     <section aria-label="Masters" className="flex shrink-0 flex-col gap-1.5">
       <div className="flex gap-1" role="group" aria-label="Hits">
@@ -196,6 +226,7 @@ export function Masters() {
       />
       <Master master="motion" label="Motion" help="How far motions of all controls go." />
       <Moves />
+      {arranging && <HomePicture />}
       <div className="flex gap-1">
         <Bindable target={{ type: 'command', command: 'play.panic' }} label="Panic" className="grow">
           <button

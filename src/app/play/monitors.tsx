@@ -49,14 +49,17 @@ export function Monitors() {
           <EngineCanvas source={onAir} className="h-full w-full" listen={listenToPointer} label="Program" />
           <PictureHands aspect={aspect} />
           {(blackout || freeze) && (
-            <p
-              className={clsx(
-                'absolute top-1.5 left-1.5 rounded px-1.5 text-2xs font-bold',
-                blackout ? 'bg-error text-error-content' : 'bg-secondary text-secondary-content',
-              )}
-            >
-              {blackout ? 'BLACKOUT' : 'FREEZE'}
-            </p>
+            <div className={clsx('pointer-events-none absolute inset-0', blackout && 'bg-black/60')}>
+              <p
+                className={clsx(
+                  'absolute top-1.5 left-1.5 rounded px-1.5 text-2xs font-bold',
+                  blackout ? 'bg-error text-error-content' : 'bg-secondary text-secondary-content',
+                )}
+                data-testid="program-state"
+              >
+                {blackout ? 'BLACKOUT' : 'FREEZE'}
+              </p>
+            </div>
           )}
         </div>
       </section>

@@ -1,4 +1,6 @@
+import { playSession } from '../data/play-session';
 import { dropFocus } from '../parts/live-button';
+import { BindingList } from './binding-list';
 import { CueList } from './cues/cue-list';
 import { DeskPanel } from './desk/desk-panel';
 import { Masters } from './masters';
@@ -7,6 +9,7 @@ import { SceneButtons } from './scene-buttons';
 
 /** Perform: what is on stage and what comes, the desk, the scenes, the running order. */
 export function PlayView() {
+  const binding = playSession((s) => s.binding);
   return (
     <main className="flex h-full gap-3 overflow-x-auto p-3" onClick={dropFocus}>
       <Monitors />
@@ -15,7 +18,7 @@ export function PlayView() {
         <SceneButtons />
       </div>
       <div className="flex w-64 shrink-0 flex-col gap-2">
-        <CueList />
+        {binding ? <BindingList /> : <CueList />}
         <Masters />
       </div>
     </main>

@@ -4,7 +4,7 @@ import { editShow, endGesture, useShow } from '../data/show-store';
 import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
 
-export const transitionLooks: [Transition['look'], string][] = [
+const transitionLooks: [Transition['look'], string][] = [
   ['mix', 'Mix'],
   ['dip', 'Dip'],
   ['add', 'Add'],
@@ -26,12 +26,28 @@ function maskOf(key: string): Transition['mask'] {
 /** How a take looks, how long it lasts, and when it begins. */
 export function TransitionRows() {
   const transition = useShow((show) => show.transition);
+  return (
+    <TransitionFields
+      transition={transition}
+      edit={(change, gesture = null) =>
+        void editShow((show) => change(show.transition), gesture && `transition ${gesture}`)
+      }
+    />
+  );
+}
+
+/** The settings of any transition. */
+export function TransitionFields({
+  transition,
+  edit,
+}: {
+  transition: Transition;
+  edit(change: (one: Transition) => void, gesture?: string | null): void;
+}) {
   const { look, length, unit, start, angle, soft, colour, mask, amount } = transition;
   const scenes = useShow((show) => show.scenes);
   const files = useShow((show) => show.files);
   const pictures = Object.entries(files).filter(([, { type }]) => type.startsWith('image/'));
-  const edit = (change: (one: Transition) => void, gesture: string | null = null): void =>
-    void editShow((show) => change(show.transition), gesture && `transition ${gesture}`);
   const edged = look === 'wipe' || look === 'iris' || look === 'mask';
   const bends = look === 'blur' || look === 'displace';
   return (

@@ -90,6 +90,8 @@ const sources = {
   KeySource: typed('key', { code: text }, 'A key, as `KeyboardEvent.code` (UI Events standard).'),
 };
 
+const hits = oneOf('strobe', 'invert', 'flash');
+
 const boundTo = {
   ToDesk: typed(
     'desk',
@@ -99,6 +101,7 @@ const boundTo = {
   ToCommand: typed('command', { command: text }, 'A command of the application, by its id.'),
   ToScene: typed('scene', { scene: id }, 'Takes a scene.'),
   ToSnapshot: typed('snapshot', { snapshot: id }, 'Recalls a snapshot.'),
+  ToHit: typed('hit', { hit: hits }, 'A hit on the picture, while it is held.'),
   ToMaster: typed(
     'master',
     { master: oneOf('speed', 'motion', 'crossfader', 'layer') },
@@ -131,11 +134,7 @@ const moves = {
     'A master was moved.',
   ),
   MoveLayer: typed('layer', { at: positive, layer: orNull(ref('Layer')) }, 'A layer came, changed or went.'),
-  MoveHit: typed(
-    'hit',
-    { at: positive, hit: oneOf('strobe', 'invert', 'flash'), on: yesNo },
-    'A hit on the picture began or ended.',
-  ),
+  MoveHit: typed('hit', { at: positive, hit: hits, on: yesNo }, 'A hit on the picture began or ended.'),
   MoveSwitch: typed(
     'switch',
     { at: positive, what: oneOf('blackout', 'freeze'), on: yesNo },
@@ -182,6 +181,7 @@ export const playDefinitions = {
       step: about('It stands on multiples of this from its low end; 0: anywhere.', positive),
       home: ref('DeskValue'),
       unit: text,
+      stored: about('Snapshots store it.', yesNo),
       targets: list('DeskTarget', ref('DeskTarget'), { maxItems: 64 }),
       motions: about('Motions that move it by themselves, in its own unit.', list('Motion', ref('Motion'))),
     },

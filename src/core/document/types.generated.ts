@@ -29,7 +29,7 @@ export type CueGo = GoByHand | GoAfter | GoAtSound | GoByNote | GoAtCode;
 export type CueGo1 = GoByHand | GoAfter | GoAtSound | GoByNote | GoAtCode;
 export type BindSource =
   ControlSource | NoteSource | BendSource | OscSource | ButtonSource | StickSource | KeySource;
-export type BindTarget = ToDesk | ToCommand | ToScene | ToSnapshot | ToMaster;
+export type BindTarget = ToDesk | ToCommand | ToScene | ToSnapshot | ToHit | ToMaster;
 export type Move =
   | MoveDesk
   | MoveCue
@@ -547,6 +547,10 @@ export interface DeskControl {
   step: number;
   home: DeskValue;
   unit: string;
+  /**
+   * Snapshots store it.
+   */
+  stored: boolean;
   targets: DeskTarget[];
   /**
    * Motions that move it by themselves, in its own unit.
@@ -768,6 +772,13 @@ export interface ToScene {
 export interface ToSnapshot {
   type: 'snapshot';
   snapshot: string;
+}
+/**
+ * A hit on the picture, while it is held.
+ */
+export interface ToHit {
+  type: 'hit';
+  hit: 'strobe' | 'invert' | 'flash';
 }
 /**
  * A master of the performance.

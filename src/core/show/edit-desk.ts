@@ -164,6 +164,7 @@ export function putOnDesk(
     step: spec.type === 'whole' || spec.type === 'button' ? 1 : 0,
     home: numbersOfType[type] ? [range[0]] : '',
     unit: 'unit' in spec ? (spec.unit ?? '') : '',
+    stored: true,
     targets,
     motions: [],
   };

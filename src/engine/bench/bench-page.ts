@@ -6,6 +6,7 @@ import { feedbackByHand, feedbackEngine } from './feedback';
 import { alike, compare, median, plainOf, ratioOf, type Ratio, type Shown } from './measure';
 import { numberCases } from './numbers';
 import { outputByHand, outputEngine } from './output';
+import { playingCases, takeRatio } from './playing';
 import { Raw } from './raw';
 import { previewsRatio } from './previews';
 import { scenesPage, type GpuState, type SceneOptions } from './scenes';
@@ -24,6 +25,8 @@ export interface BenchPage {
     /** Milliseconds a frame of the open workload, over so many frames from the next on. */
     time(frames: number): number;
     state(): GpuState;
+    /** See `takeRatio`. */
+    take(show: Show): Ratio & { compiled: number };
   };
 }
 
@@ -129,6 +132,7 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
     );
   },
   ...numberCases,
+  ...playingCases,
 };
 
 (window as unknown as BenchPage).pyrvelBench = {
@@ -138,4 +142,5 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
     return { ...(await cases[name]()), pictures };
   },
   ...scenesPage(gpu),
+  take: (show) => takeRatio(gpu, show),
 };

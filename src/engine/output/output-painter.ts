@@ -86,7 +86,9 @@ export class OutputPainter {
 
   private levelOf(source: OutputSource, use: OutputSpec['use']): number {
     const isOnAir = this.isOnAir(source);
-    if (this.performance.blackout && (use === 'stage' || isOnAir)) return 0;
+    // The performer goes on seeing what would be on air; the room and the screens in it are dark as the stage is.
+    const isDark = use === 'stage' || source.type === 'screen' || source.type === 'room';
+    if (this.performance.blackout && isDark) return 0;
     return isOnAir ? this.hits.level : 1;
   }
 

@@ -1,16 +1,14 @@
 import { transitionSeconds, transitionStart } from '../../core/show/transition';
-import type { Cue, Move, Show, Transition } from '../../core/document/types';
+import type { Cue, Move, Show, Snapshot, Transition } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
 import { CueRun, beforeCues, type CueClock } from '../../core/desk/cue-run';
 import { DeskRun } from '../../core/desk/desk-run';
-import { cornerShares } from '../../core/desk/mix';
 import { MovePlayer, MoveRecorder } from '../../core/desk/moves';
-import { Takeover } from '../../core/desk/takeover';
-import { isWords } from '../../core/desk/value';
 import type { Catalogue } from '../../core/kind/kind';
 import type { ControllerState } from '../../core/inputs/inputs';
 import type { Moment } from '../../core/time/clock';
 import type { PerformanceCommand, PerformanceState } from '../protocol/protocol';
+import { DeskHands } from './desk-hands';
 import { Hits } from './hits';
 import { ProgramBus } from './program-bus';
 import { Transport } from './transport';
@@ -34,7 +32,7 @@ export class Performance {
   readonly desk: DeskRun;
   readonly cues = new CueRun();
   readonly hits = new Hits();
-  private readonly takeover = new Takeover();
+  private readonly hands: DeskHands;
   private readonly recorder = new MoveRecorder();
   private readonly replayer = new MovePlayer();
   private isRecording = false;
@@ -43,6 +41,8 @@ export class Performance {
   private isQuiet = false;
   /** What a cue was doing when a hand interrupted it. */
   private interrupted: ReturnType<DeskRun['stopWays']> | null = null;
+  /** A snapshot that is recalled when a beat has come. */
+  private waitingRecall: { snapshot: string; seconds: number; beat: number } | null = null;
   private layer: PerformanceState['layer'] = null;
   private motion = 1;
   private bpm: number | null = null;
@@ -54,6 +54,7 @@ export class Performance {
 
   constructor(catalogue: Catalogue) {
     this.desk = new DeskRun(catalogue);
+    this.hands = new DeskHands(this.desk);
   }
 
   /** Begins at a scene; or goes on from what an engine that is gone last reported. */
@@ -77,8 +78,9 @@ export class Performance {
     this.recorder.take();
     this.replayer.stop();
     this.hits.clear();
-    this.takeover.forget();
+    this.hands.forget();
     this.interrupted = null;
+    this.waitingRecall = null;
     this.blackout = resume?.blackout ?? false;
     this.freeze = resume?.freeze ?? false;
   }
@@ -143,6 +145,21 @@ export class Performance {
 
   private get at(): number {
     return Math.round(this.transport.time * 1e4) / 1e4;
+  }
+
+  private recall({ id, values }: Snapshot, seconds: number): void {
+    this.waitingRecall = null;
+    this.desk.moveTo(values, seconds, this.transport.time);
+    this.note({ type: 'recall', at: this.at, snapshot: id, seconds });
+  }
+
+  /** A recall that waited for a beat begins. */
+  private recallWaiting(show: Show): void {
+    const { waitingRecall } = this;
+    if (!waitingRecall || this.beat < waitingRecall.beat) return;
+    const snapshot = show.snapshots.find(({ id }) => id === waitingRecall.snapshot);
+    this.waitingRecall = null;
+    if (snapshot) this.recall(snapshot, waitingRecall.seconds);
   }
 
   private setTempo(bpm: number): void {
@@ -323,28 +340,12 @@ export class Performance {
         desk.set(command.control, command.value, transport.time);
         this.noteDesk([command.control]);
         break;
-      case 'turn': {
-        const share = this.shareOf(command.control, command.from);
-        if (share === null) break;
-        // Words have no place on the way of a fader: they are chosen by where it is.
-        if (command.pickup && share >= 0 && !this.takeover.takes(command.source, command.share, share)) break;
-        this.turn(command.control, command.from, command.share);
-        break;
-      }
-      case 'turn-by': {
-        const share = this.shareOf(command.control, command.from);
-        if (share !== null)
-          this.turn(command.control, command.from, Math.min(1, Math.max(0, Math.max(0, share) + command.by)));
-        break;
-      }
+      case 'turn':
+      case 'turn-by':
+      case 'flip':
       case 'press':
-        this.press(command.control, command.down);
+        if (this.hands.play(command, transport.time)) this.noteDesk([command.control]);
         break;
-      case 'flip': {
-        const share = this.shareOf(command.control, 0);
-        if (share !== null && share >= 0) this.turn(command.control, 0, share > 0.5 ? 0 : 1);
-        break;
-      }
       case 'desk-home':
         desk.home(command.control, transport.time);
         this.noteDesk(command.control ? [command.control] : Object.keys(desk.values));
@@ -357,12 +358,15 @@ export class Performance {
       case 'recall': {
         const snapshot = show.snapshots.find(({ id }) => id === command.snapshot);
         if (!snapshot) break;
-        desk.moveTo(snapshot.values, command.seconds, transport.time);
-        this.note({ type: 'recall', at: this.at, snapshot: snapshot.id, seconds: command.seconds });
+        const { seconds, start = 'now' } = command;
+        const beat = transitionStart({ ...this.now, transition: { ...show.transition, start } }, this.beat);
+        // A show that stands would never come to its next beat.
+        if (beat === null || !transport.playing) this.recall(snapshot, seconds);
+        else this.waitingRecall = { snapshot: snapshot.id, seconds, beat };
         break;
       }
       case 'morph':
-        this.morph(show, command.page, command.at);
+        this.noteDesk(this.hands.morph(show, command.page, command.at, transport.time));
         break;
       case 'cue':
         this.cue(show, command.do);
@@ -414,62 +418,6 @@ export class Performance {
   private noteFade(): void {
     const { incoming, program, fade } = this.program.state;
     this.note({ type: 'crossfade', at: this.at, scene: incoming ?? program, to: incoming ? fade : 1 });
-  }
-
-  /** Share of its range that a number of a control stands at; -1 for words; null if there is no such control. */
-  private shareOf(control: string, from: number): number | null {
-    const value = this.desk.valueOf(control);
-    const found = this.desk.controlOf(control);
-    if (value === null || !found) return null;
-    if (isWords(value)) return -1;
-    const [low, high] = found.range;
-    return high === low ? 0 : ((value[from] ?? low) - low) / (high - low);
-  }
-
-  private turn(control: string, from: number, share: number): void {
-    const {
-      range: [low, high],
-      type,
-    } = this.desk.controlOf(control)!;
-    // A fader on a switch has two halves.
-    const to = type === 'switch' || type === 'pad' ? (share > 0.5 ? high : low) : low + share * (high - low);
-    this.desk.setNumber(control, from, to, this.transport.time);
-    this.noteDesk([control]);
-  }
-
-  /** A pad is at its high end while it is held; one that fires a button of a node counts its presses. */
-  private press(control: string, down: boolean): void {
-    const found = this.desk.controlOf(control);
-    const value = this.desk.valueOf(control);
-    if (!found || value === null || isWords(value)) return;
-    const {
-      range: [low, high],
-      step,
-    } = found;
-    const counts = step === 1 && high - low > 1;
-    if (counts && !down) return;
-    const to = counts ? (value[0] + 1 > high ? low + 1 : value[0] + 1) : down ? high : low;
-    this.desk.set(control, [to], this.transport.time);
-    this.noteDesk([control]);
-  }
-
-  private morph(show: Show, pageId: string, at: readonly [number, number]): void {
-    const page = show.desk.find(({ id }) => id === pageId);
-    if (!page) return;
-    const states = page.corners.map((id) => show.snapshots.find((one) => one.id === id)?.values ?? null);
-    const shares = cornerShares([Math.min(1, Math.max(0, at[0])), Math.min(1, Math.max(0, at[1]))]);
-    // Corners without a snapshot leave their share to the others.
-    const kept = shares.map((share, k) => (states[k] ? share : 0));
-    const sum = kept.reduce((a, b) => a + b, 0);
-    const there = states.flatMap((state, k) =>
-      state && kept[k] > 0 ? [{ state, share: kept[k] / sum }] : [],
-    );
-    this.desk.mix(
-      there.map(({ state }) => state),
-      there.map(({ share }) => share),
-      this.transport.time,
-    );
-    this.noteDesk(Object.keys(there[0]?.state ?? {}));
   }
 
   private replay(show: Show): void {
@@ -526,6 +474,7 @@ export class Performance {
     const { show } = this;
     if (!show) return;
     this.quietly(() => this.replay(show));
+    this.recallWaiting(show);
     // What was recorded has its cues in it.
     if (!this.isReplaying)
       for (const cue of this.cues.advance(show.cues, this.clock(heard))) this.begin(show, cue);

@@ -104,7 +104,8 @@ export type PerformanceCommand =
   /** null: all controls of the desk. */
   | { type: 'desk-home'; control: string | null }
   | { type: 'desk-undo' }
-  | { type: 'recall'; snapshot: string; seconds: number }
+  /** `start`: when it begins; absent: at once. */
+  | { type: 'recall'; snapshot: string; seconds: number; start?: Transition['start'] }
   /** Puts the controls of a page between the snapshots at its corners: x and y, 0..1. */
   | { type: 'morph'; page: string; at: readonly [number, number] }
   | { type: 'cue'; do: 'go' | 'leave' | 'back' | 'hold' | 'resume' }

@@ -2,14 +2,14 @@ import { ArrowDown, ArrowUp, Check, Trash2 } from 'lucide-react';
 import { cueOf, moveInList, removeCue } from '../../../core/show/edit-desk';
 import { homeTransition } from '../../../core/show/transition';
 import { codeText, secondsIn } from '../../../core/time-code/time-code';
-import type { Cue, CueGo, Transition } from '../../../core/document/types';
+import type { Cue, CueGo } from '../../../core/document/types';
 import { playSession } from '../../data/play-session';
 import { editShow, endGesture, useShow } from '../../data/show-store';
 import { liveStore } from '../../engine/live';
 import { SelectField, TextField } from '../../parts/field';
 import { say } from '../../parts/notices';
 import { ScrubNumber } from '../../parts/scrub-number';
-import { transitionLooks } from '../transition-rows';
+import { TransitionFields } from '../transition-rows';
 import { freshGo } from './cue-words';
 
 const goNames: [CueGo['type'], string][] = [
@@ -149,33 +149,21 @@ export function CueInspector({ cue }: { cue: Cue }) {
       <Line label="Transition">
         <SelectField
           label="Transition of the cue"
-          value={transition?.look ?? ''}
-          options={[['', 'As the show'], ...transitionLooks]}
+          value={transition ? 'own' : ''}
+          options={[
+            ['', 'As the show'],
+            ['own', 'Its own'],
+          ]}
           className="h-8! min-w-0 grow"
-          onChange={(look) =>
-            edit(
-              (one) =>
-                void (one.transition = look
-                  ? { ...(one.transition ?? homeTransition()), look: look as Transition['look'] }
-                  : null),
-            )
-          }
+          onChange={(v) => edit((one) => void (one.transition = v ? homeTransition() : null))}
         />
-        {transition && (
-          <ScrubNumber
-            label="Length of the transition of the cue"
-            value={transition.length}
-            step={0.05}
-            fine={0.01}
-            min={0}
-            max={600}
-            unit={transition.unit === 'beats' ? ' b' : ' s'}
-            className="w-14"
-            onChange={(v) => edit((one) => void (one.transition!.length = v), 'length')}
-            onDone={endGesture}
-          />
-        )}
       </Line>
+      {transition && (
+        <TransitionFields
+          transition={transition}
+          edit={(change, gesture) => edit((one) => change(one.transition!), gesture ?? undefined)}
+        />
+      )}
       <Line label="Snapshot">
         <SelectField
           label="Snapshot of the cue"

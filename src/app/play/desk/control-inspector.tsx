@@ -458,6 +458,17 @@ export function ControlInspector({ page }: { page: DeskPage }) {
           Go
         </button>
       </Line>
+      <Line label="Snapshots">
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="toggle toggle-xs toggle-primary"
+            checked={control.stored}
+            onChange={(event) => edit((one) => void (one.stored = event.target.checked))}
+          />
+          store it
+        </label>
+      </Line>
       <h3 className="heading mt-1">Moves</h3>
       <Targets control={control} edit={edit} />
       <SelectField

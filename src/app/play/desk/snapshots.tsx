@@ -16,7 +16,7 @@ const cornerNames = ['lower left', 'lower right', 'upper left', 'upper right'];
 
 /** A snapshot as a button with its picture. Shift-click stores the desk in it. */
 function Slot({ snapshot, page, arranging }: { snapshot: Snapshot; page: DeskPage; arranging: boolean }) {
-  const seconds = playSession((s) => s.recallSeconds);
+  const { recallSeconds: seconds, recallStart: start } = playSession();
   return (
     <Bindable
       target={{ type: 'snapshot', snapshot: snapshot.id }}
@@ -31,7 +31,7 @@ function Slot({ snapshot, page, arranging }: { snapshot: Snapshot; page: DeskPag
         title={`Recalls ${snapshot.name}; Shift-click stores the desk in it`}
         onClick={(event) => {
           if (event.shiftKey) takeSnapshot(page.id, snapshot.id);
-          else engine().perform({ type: 'recall', snapshot: snapshot.id, seconds });
+          else engine().perform({ type: 'recall', snapshot: snapshot.id, seconds, start });
         }}
       >
         <span className="block h-[3.375rem] bg-base-100">
@@ -150,7 +150,7 @@ function Morph({ page, snapshots }: { page: DeskPage; snapshots: readonly Snapsh
 /** The snapshots of a page: stored, recalled over a time, and mixed. */
 export function Snapshots({ page }: { page: DeskPage }) {
   const all = useShow((show) => show.snapshots);
-  const { arranging, recallSeconds } = playSession();
+  const { arranging, recallSeconds, recallStart } = playSession();
   const snapshots = all.filter(({ scene }) => scene === page.scene);
   return (
     <div className="flex shrink-0 items-start gap-2" role="group" aria-label="Snapshots">
@@ -174,6 +174,16 @@ export function Snapshots({ page }: { page: DeskPage }) {
           unit=" s"
           className="w-full"
           onChange={(v) => playSession.setState({ recallSeconds: v })}
+        />
+        <SelectField
+          label="Start of a recall"
+          value={recallStart}
+          options={[
+            ['now', 'At once'],
+            ['beat', 'On the beat'],
+            ['bar', 'On the bar'],
+          ]}
+          onChange={(v) => playSession.setState({ recallStart: v as 'now' | 'beat' | 'bar' })}
         />
       </div>
       <div className="flex min-w-0 grow gap-1.5 overflow-x-auto">
