@@ -161,6 +161,25 @@ describe('OSC through the server', () => {
     await new Promise<void>((resolve) => socket.close(resolve));
   });
 
+  test('messages go to this machine, and to another only after it was allowed here', async () => {
+    await start();
+    const post = (path: string, body: object): Promise<Response> =>
+      fetch(`${address}${path}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const sendTo = (to: unknown): Promise<Response> =>
+      post('/osc/send', { address: '/fader', args: [0.5], port: 9000, to });
+    expect((await sendTo('127.0.0.1')).status).toBe(204);
+    const refused = await sendTo('192.0.2.7');
+    expect(refused.status).toBe(403);
+    expect(await refused.text()).toMatch(/Nobody has allowed.*192\.0\.2\.7/);
+    for (const wrong of ['desk.example', 7, '::1']) expect((await sendTo(wrong)).status).toBe(403);
+    await post('/pixels/allow', { addresses: ['127.9.9.9'] });
+    expect((await sendTo('127.9.9.9')).status).toBe(204);
+  });
+
   test('ports and pages have a limit', async () => {
     await start();
     for (let k = 0; k < 16; k++) await page(9400 + k);

@@ -36,6 +36,8 @@ interface SceneGiven {
   /** Rises with each change. */
   version: number;
   values: Map<string, Given>;
+  /** The values, to be gone through any number of times. */
+  list: Iterable<Given>;
 }
 
 /** A way from one value to another. */
@@ -52,13 +54,20 @@ interface Played {
   /** Where the patches have it. */
   stored: DeskValue;
   mix: MixWay;
-  /** Targets that are there. */
-  targets: DeskTarget[];
+  /** Targets that are there, each with what it is known by in its scene. */
+  targets: { target: DeskTarget; key: string }[];
   motions: MotionRun[];
   /** What its targets were last given. */
   given: DeskValue | null;
   /** Something has changed that its targets have to be told. */
   isNew: boolean;
+}
+
+/** One control on the way between states of the desk. */
+interface MorphRow {
+  id: string;
+  played: Played;
+  values: DeskValue[];
 }
 
 /** A full turn where a control turns something round: then the short way is the one to go. */
@@ -69,30 +78,43 @@ const periodOf = (isTurn: boolean): number => (isTurn ? 360 : 0);
  * patches have it, and gives nothing. Time comes from outside; the same events at the same times give the same desk.
  */
 export class DeskRun {
-  /** Controls that were moved. Replaced, never written into. */
-  values: DeskValues = {};
   /** Rises with each change of `values`. */
   version = 0;
+  /** Controls that were moved. */
+  private readonly current = new Map<string, DeskValue>();
+  /** The same as a state that can be kept, made when it is asked for: many moves of one frame must not copy it each time. */
+  private kept: { version: number; values: DeskValues } = { version: 0, values: {} };
   private played = new Map<string, Played>();
   private moving: string[] = [];
   private readonly ways = new Map<string, Way>();
   private readonly undoable: DeskValues[] = [];
-  private lastAction = { control: '', time: Number.NEGATIVE_INFINITY };
+  /** When each control was last moved by a hand, and when all were by a morph. */
+  private readonly touched = new Map<string, number>();
   private readonly scenes = new Map<string, SceneGiven>();
   /** Controls whose targets have to be told. */
   private stale = new Set<string>();
   private show: Show | null = null;
+  private morph: { states: readonly DeskValues[]; rows: readonly MorphRow[] } | null = null;
   private readonly numbers = new Float32Array(1);
 
   constructor(private readonly catalogue: Catalogue) {}
 
+  /** Controls that were moved, and what they stand at. */
+  get values(): DeskValues {
+    if (this.kept.version !== this.version)
+      this.kept = { version: this.version, values: Object.fromEntries(this.current) };
+    return this.kept.values;
+  }
+
   /** Begins with a show, at the values that another engine had. */
   open(show: Show, values: DeskValues = {}): void {
     this.show = null;
-    this.values = {};
+    this.current.clear();
+    this.version++;
     this.played.clear();
     this.ways.clear();
     this.undoable.length = 0;
+    this.touched.clear();
     this.scenes.clear();
     this.takeShow(show);
     const known = Object.entries(values).filter(([id]) => this.played.has(id));
@@ -111,6 +133,7 @@ export class DeskRun {
     const gone = new Set(this.played.keys());
     const edited: string[] = [];
     const old = this.played;
+    this.morph = null;
     this.played = new Map();
     this.moving = [];
     for (const { control } of deskControls(show.desk)) {
@@ -127,7 +150,7 @@ export class DeskRun {
         control,
         stored,
         mix: { period: periodOf(isTurn) },
-        targets: specs.map(({ target }) => target),
+        targets: specs.map(({ target }) => ({ target, key: `${target.node} ${target.part}` })),
         motions: known?.motions ?? [],
         given: null,
         isNew: true,
@@ -136,11 +159,7 @@ export class DeskRun {
       this.played.set(control.id, played);
       if (control.motions.length) this.moving.push(control.id);
     }
-    const leaves = [...gone, ...edited].filter((id) => id in this.values);
-    if (leaves.length) {
-      this.values = Object.fromEntries(Object.entries(this.values).filter(([id]) => !leaves.includes(id)));
-      this.version++;
-    }
+    for (const id of [...gone, ...edited]) if (this.current.delete(id)) this.version++;
     for (const id of [...gone, ...edited]) this.ways.delete(id);
     // Targets may have come and gone: all is told again, and what nobody gives any more is taken back.
     for (const scene of this.scenes.values()) {
@@ -151,30 +170,34 @@ export class DeskRun {
   }
 
   private put(values: DeskValues): void {
-    this.values = { ...this.values, ...values };
+    for (const id in values) this.putOne(id, values[id]);
+  }
+
+  private putOne(id: string, value: DeskValue): void {
+    this.current.set(id, value);
+    this.stale.add(id);
     this.version++;
-    for (const id of Object.keys(values)) this.stale.add(id);
   }
 
   /** Where a control stands: as it was moved, else as the patches have it; null if there is none. */
   valueOf(id: string): DeskValue | null {
     const played = this.played.get(id);
-    return played ? (this.values[id] ?? played.stored) : null;
+    return played ? (this.current.get(id) ?? played.stored) : null;
   }
 
   controlOf(id: string): DeskControl | null {
     return this.played.get(id)?.control ?? null;
   }
 
-  /** Keeps how the desk stands as a step that can be gone back to. */
-  private keepStep(control: string, time: number): void {
-    const { lastAction } = this;
-    const goesOn =
-      control !== '' &&
-      lastAction.control === control &&
-      Math.abs(time - lastAction.time) < sameActionSeconds;
-    this.lastAction = { control, time };
-    if (goesOn) return;
+  /**
+   * Keeps how the desk stands as a step that can be gone back to. `action`: what is done; moves of the same that follow each other are one
+   * step, also where several hands move several controls. null: a step of its own.
+   */
+  private keepStep(action: string | null, time: number): void {
+    const last = action === null ? undefined : this.touched.get(action);
+    if (action === null) this.touched.clear();
+    else this.touched.set(action, time);
+    if (last !== undefined && Math.abs(time - last) < sameActionSeconds) return;
     this.undoable.push(this.values);
     if (this.undoable.length > mostSteps) this.undoable.shift();
   }
@@ -187,22 +210,25 @@ export class DeskRun {
   undo(): boolean {
     const before = this.undoable.pop();
     if (!before) return false;
-    this.lastAction = { control: '', time: Number.NEGATIVE_INFINITY };
+    this.touched.clear();
     this.ways.clear();
-    for (const id of Object.keys(this.values)) this.stale.add(id);
-    for (const id of Object.keys(before)) this.stale.add(id);
-    this.values = before;
+    for (const id of this.current.keys()) this.stale.add(id);
+    this.current.clear();
     this.version++;
+    this.put(before);
     return true;
   }
 
-  /** A hand moves a control: what moved it by itself lets it go. `time`: seconds, for what counts as one action. */
-  set(id: string, value: DeskValue, time: number): void {
+  /**
+   * A hand moves a control: what moved it by itself lets it go. `time`: seconds, for what counts as one action; null: it is no action of a
+   * hand, and is not undone.
+   */
+  set(id: string, value: DeskValue, time: number | null): void {
     const played = this.played.get(id);
     if (!played) return;
-    this.keepStep(id, time);
+    if (time !== null) this.keepStep(id, time);
     this.ways.delete(id);
-    this.put({ [id]: heldValue(played.control, value) });
+    this.putOne(id, heldValue(played.control, value));
   }
 
   /** One number of a control. */
@@ -228,7 +254,7 @@ export class DeskRun {
   private optionsOf(id: string): string[] {
     const played = this.played.get(id);
     if (!played || !this.show) return [];
-    for (const target of played.targets) {
+    for (const { target } of played.targets) {
       const spec = targetSpec(this.show, target, this.catalogue)?.spec;
       if (spec?.type === 'choice') return Object.keys(spec.options);
     }
@@ -237,7 +263,7 @@ export class DeskRun {
 
   /** Moves controls to values over so many seconds, at once for 0. `isStep`: it can be undone as one action. */
   moveTo(values: DeskValues, seconds: number, time: number, isStep = true): void {
-    if (isStep) this.keepStep('', time);
+    if (isStep) this.keepStep(null, time);
     const atOnce: Record<string, DeskValue> = {};
     for (const [id, wanted] of Object.entries(values)) {
       const played = this.played.get(id);
@@ -254,19 +280,26 @@ export class DeskRun {
   mix(states: readonly DeskValues[], shares: readonly number[], time: number): void {
     if (states.length === 0) return;
     this.keepStep('morph', time);
-    const mixed: Record<string, DeskValue> = {};
+    const way = this.morphOf(states);
+    for (const { id, played, values } of way) {
+      this.ways.delete(id);
+      this.putOne(id, mixValues(played.control, values, shares, played.mix));
+    }
+  }
+
+  /** What a mix of these states moves. A hand on the way between them asks for the same again and again. */
+  private morphOf(states: readonly DeskValues[]): readonly MorphRow[] {
+    const { morph } = this;
+    if (morph?.states.length === states.length && states.every((state, k) => state === morph.states[k]))
+      return morph.rows;
+    const rows: MorphRow[] = [];
     for (const id of Object.keys(states[0])) {
       const played = this.played.get(id);
       if (!played || !states.every((state) => id in state)) continue;
-      this.ways.delete(id);
-      mixed[id] = mixValues(
-        played.control,
-        states.map((state) => heldValue(played.control, state[id])),
-        shares,
-        played.mix,
-      );
+      rows.push({ id, played, values: states.map((state) => heldValue(played.control, state[id])) });
     }
-    this.put(mixed);
+    this.morph = { states: [...states], rows };
+    return rows;
   }
 
   /** Back home: one control, or all. */
@@ -351,7 +384,7 @@ export class DeskRun {
     const played = this.played.get(id);
     if (!played) return;
     const { control, targets } = played;
-    const isHeld = id in this.values || control.motions.length > 0;
+    const isHeld = this.current.has(id) || control.motions.length > 0;
     const value = isHeld ? this.moved(played, this.valueOf(id)!, moment) : null;
     if (
       !played.isNew &&
@@ -360,9 +393,8 @@ export class DeskRun {
       return;
     played.given = value;
     played.isNew = false;
-    for (const target of targets) {
+    for (const { target, key } of targets) {
       const scene = this.givenIn(target.scene);
-      const key = `${target.node} ${target.part}`;
       if (value === null) {
         if (scene.values.delete(key)) scene.version++;
         continue;
@@ -375,14 +407,18 @@ export class DeskRun {
 
   private givenIn(scene: string): SceneGiven {
     let found = this.scenes.get(scene);
-    if (!found) this.scenes.set(scene, (found = { version: 0, values: new Map() }));
+    if (!found) {
+      const values = new Map<string, Given>();
+      found = { version: 0, values, list: { [Symbol.iterator]: () => values.values() } };
+      this.scenes.set(scene, found);
+    }
     return found;
   }
 
   /** What the desk gives to a scene. `version` tells whether it is what it was. */
   given(scene: string): { version: number; values: Iterable<Given> } {
     const found = this.scenes.get(scene);
-    return { version: found?.version ?? 0, values: found?.values.values() ?? [] };
+    return { version: found?.version ?? 0, values: found?.list ?? [] };
   }
 }
 

@@ -1,6 +1,6 @@
 import type { DeskControl, DeskValue } from '../document/types';
 import { fromOklab, toOklab } from '../colour';
-import { heldNumber, isWords } from './value';
+import { heldNumber, isWords, numbersOfType } from './value';
 
 /** How the numbers of a desk control lie between two of its values. */
 export interface MixWay {
@@ -15,7 +15,7 @@ function shortWay(a: number, b: number, period: number): number {
 }
 
 /**
- * A mix of values of one desk control. `shares` add up to 1. Numbers are mixed one by one, angles the short way, colours in OKLab
+ * A mix of values that one desk control can stand at. `shares` add up to 1. Numbers are mixed one by one, angles the short way, colours in OKLab
  * (B. Ottosson, 2020); of words, and of a pad or switch, the one with the largest share counts, so between two at the half.
  */
 export function mixValues(
@@ -24,6 +24,13 @@ export function mixValues(
   shares: readonly number[],
   { period }: MixWay = { period: 0 },
 ): DeskValue {
+  const count = numbersOfType[control.type];
+  // Nearly all controls are one number with a straight way: nothing is made for them but the result.
+  if (count === 1 && period === 0 && control.type !== 'pad' && control.type !== 'switch') {
+    let sum = 0;
+    for (let k = 0; k < values.length; k++) sum += shares[k] * (values[k][0] as number);
+    return [heldNumber(control, sum)];
+  }
   let most = 0;
   for (let k = 1; k < shares.length; k++) if (shares[k] > shares[most] + 1e-9) most = k;
   const numbers: number[][] = [];

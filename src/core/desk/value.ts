@@ -37,7 +37,10 @@ export function heldValue(control: DeskControl, value: DeskValue): DeskValue {
   const count = numbersOfType[control.type];
   if (count === 0) return isWords(value) ? value : control.home;
   if (isWords(value) || value.length !== count) return control.home;
-  return value.map((v) => heldNumber(control, v));
+  // Most values are as they can be: these are not copied.
+  for (const v of value)
+    if (heldNumber(control, v) !== v) return value.map((one) => heldNumber(control, one));
+  return value;
 }
 
 /** What a number of a desk control makes of a target: its share of the range, bent, between the ends of the target. */

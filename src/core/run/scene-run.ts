@@ -58,6 +58,7 @@ export class SceneRun {
   private readonly otherTimes = new Map<string, OtherTimes>();
   /** What the desk has in hand, by node. */
   private readonly standIns = new Map<string, Map<string, number | string>>();
+  private standInCount = 0;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -86,27 +87,36 @@ export class SceneRun {
   }
 
   /**
-   * The values that the desk gives in place of stored ones: all of them, each time one has changed. Costs as much as there are, and a
-   * node only where its own differ.
+   * The values that the desk gives in place of stored ones: all of them, each time one has changed; it is gone through twice where some
+   * are gone. A node is touched only where its own differ.
    */
   standIn(given: Iterable<{ node: string; part: string; value: number | string }>): void {
-    const left = new Map([...this.standIns].map(([node, parts]) => [node, new Set(parts.keys())]));
+    let count = 0;
     for (const { node, part, value } of given) {
+      count++;
       let parts = this.standIns.get(node);
       if (!parts) this.standIns.set(node, (parts = new Map()));
-      left.get(node)?.delete(part);
-      if (parts.get(part) === value) continue;
+      const before = parts.get(part);
+      if (before === value) continue;
+      if (before === undefined) this.standInCount++;
       parts.set(part, value);
       this.runs.get(node)?.standIn(parts, part);
     }
-    for (const [node, gone] of left) {
-      const parts = this.standIns.get(node)!;
-      for (const part of gone) {
+    if (count < this.standInCount) this.dropStandIns(given);
+    for (const run of this.otherTimes.values()) run.standIn(this.allStandIns());
+  }
+
+  /** Takes back what is not given any more. */
+  private dropStandIns(given: Iterable<{ node: string; part: string }>): void {
+    const kept = new Set<string>();
+    for (const { node, part } of given) kept.add(`${node} ${part}`);
+    for (const [node, parts] of this.standIns)
+      for (const part of [...parts.keys()]) {
+        if (kept.has(`${node} ${part}`)) continue;
         parts.delete(part);
+        this.standInCount--;
         this.runs.get(node)?.standIn(parts, part);
       }
-    }
-    for (const run of this.otherTimes.values()) run.standIn(this.allStandIns());
   }
 
   private allStandIns(): { node: string; part: string; value: number | string }[] {

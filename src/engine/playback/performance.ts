@@ -426,7 +426,7 @@ export class Performance {
       switch (move.type) {
         case 'desk':
           // Who moves a control last wins: only what is due now is played.
-          this.desk.set(move.control, move.value, this.transport.time);
+          this.desk.set(move.control, move.value, null);
           break;
         case 'take':
           this.take(show, move.scene, move.seconds);
