@@ -180,3 +180,48 @@ test('10,000 frames keep targets, textures and programs as they are', async () =
   });
   expect(seen.mean(0)).toBeGreaterThan(0.02);
 });
+
+describe('a picture of which only parts are looked at', () => {
+  const s = new Sketch('s1', 'Parts', [400, 0]);
+  const map = s.add('coordinate-map', 'Map', [0, 0], {}, { precision: '32' });
+  const soft = s.add('blur', 'Soft', [200, 0], { radius: 0 }, { precision: '32' });
+  s.wire(map, soft, 'picture');
+  s.wire(map, s.out, 'picture');
+  // A size of its own: its target has never held another picture.
+  const ask = { scene: s.scene, node: map, width: 152, height: 88, frames: 3 };
+  const taken = [
+    { x: 0.5, y: 0.5, width: 0.25, height: 0.25 },
+    { x: 0, y: 0, width: 0.125, height: 0.125 },
+  ];
+
+  test('is drawn there and nowhere else', async () => {
+    const seen = await probe.ask({ ...ask, taken, takenToEnd: true });
+    for (const [x, y] of [
+      [0.6, 0.6],
+      [0.74, 0.51],
+      [0.05, 0.05],
+    ]) {
+      expect(seen.at(x, y)[0]).toBeCloseTo(x, 1);
+      expect(seen.at(x, y)[1]).toBeCloseTo(y, 1);
+    }
+    for (const [x, y] of [
+      [0.4, 0.6],
+      [0.6, 0.4],
+      [0.9, 0.9],
+      [0.2, 0.05],
+    ])
+      expect(seen.at(x, y)).toEqual([0, 0, 0, 0]);
+  });
+
+  test('is whole again as soon as all of it is looked at, though it stood still', async () => {
+    const seen = await probe.ask({ ...ask, taken });
+    for (const [x, y] of [
+      [0.4, 0.6],
+      [0.9, 0.9],
+      [0.2, 0.05],
+    ]) {
+      expect(seen.at(x, y)[0]).toBeCloseTo(x, 1);
+      expect(seen.at(x, y)[1]).toBeCloseTo(y, 1);
+    }
+  });
+});

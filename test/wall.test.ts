@@ -533,6 +533,31 @@ describe('screens of one canvas', () => {
     await shows('Tall', [0.1, 0.1], [(160 + 8) / 320, 1 - 144 / 180]);
   });
 
+  test('show their parts also while nothing else looks at the canvas, and another part as soon as it is asked for', async () => {
+    await into(windows.get('Whole')!);
+    await desk.driver.close();
+    windows.delete('Whole');
+    await into(editor);
+    await desk.click('[aria-label="Views"] [href="/shows"]');
+    await desk.find('[data-testid="import"]');
+    await shows('Corner', [0.5, 0.5], [0.25, 0.25]);
+    await shows('Tall', [0.1, 0.1], [(160 + 8) / 320, 1 - 144 / 180]);
+    await into(editor);
+    await desk.click('[aria-label="Views"] [href="/wall"]');
+    await openScreen('Whole');
+    await into(editor);
+    await desk.click('[aria-label="Views"] [href="/shows"]');
+    for (const place of [
+      [0.9, 0.9],
+      [0.1, 0.1],
+      [0.9, 0.1],
+    ] as const)
+      await shows('Whole', place, [place[0], 1 - place[1]]);
+    await into(editor);
+    await desk.click('[aria-label="Views"] [href="/wall"]');
+    await desk.find('[data-output-row="Corner"]');
+  });
+
   test('a screen that is removed leaves its window with the whole canvas', async () => {
     await into(editor);
     await desk.click('[data-output-row="Corner"] button');

@@ -2,9 +2,11 @@ import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
-import type { Show } from '../core/document/types';
+import type { OutputPart, Show } from '../core/document/types';
 import { FeedbackClock } from '../core/time/feedback-steps';
-import { Gpu } from './gpu/gpu';
+import { partOf, windowOutputOf } from '../core/wall/outputs';
+import { takenBoxes } from '../core/wall/taken';
+import { Gpu, type ShareBox } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
 import { FeedbackWatch } from './output/feedback-watch';
@@ -428,19 +430,21 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    if (this.feedsPixels(show, graphics)) sources.push({ type: 'program' });
+    const feedsPixels = this.feedsPixels(show, graphics);
     clock.beginFrame(measuring);
+    const taken = this.taken(show, sources);
     this.players.play(
       gpu,
       show,
       frame,
       {
-        scenes: this.wantedScenes(show, sources),
+        scenes: this.wantedScenes(show, feedsPixels ? [...sources, { type: 'program' }] : sources),
         sources,
         ready: this.isPlayed(sources) ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
       },
       (player, scene) => {
+        player.taken = taken;
         player.renderer.measure =
           measuring && scene === this.watch.scene ? (node, draw) => clock.measure(node, draw) : null;
       },
@@ -459,6 +463,22 @@ export class Engine {
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
   private isPlayed(sources: readonly OutputSource[]): boolean {
     return this.outputs.hasStage || sources.some(({ type }) => type === 'next');
+  }
+
+  /**
+   * The only parts of the canvas that somebody looks at: those of screens and strings. Null: all of it, where the desk or the room shows
+   * it, or where what lies on the program looks beyond a place.
+   */
+  private taken(show: Show, sources: readonly OutputSource[]): readonly ShareBox[] | null {
+    if (this.watch.scene || this.painter.looksAround(show)) return null;
+    const parts: OutputPart[] = [];
+    for (const source of sources) {
+      const output = source.type === 'screen' && windowOutputOf(show, source.id);
+      if (output) parts.push(partOf(output));
+      else return null;
+    }
+    for (const output of show.wall.outputs) if (output.type === 'string') parts.push(partOf(output));
+    return takenBoxes(parts, show.canvas);
   }
 
   /** Scenes somebody looks at, with the nodes whose output is wanted beside the picture. */

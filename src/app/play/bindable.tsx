@@ -36,7 +36,7 @@ export function Bindable({
         <button
           type="button"
           className={clsx(
-            'absolute -inset-0.5 z-10 flex items-end justify-center overflow-hidden rounded border-2 border-dashed border-secondary p-0.5 text-center text-2xs leading-tight',
+            'absolute inset-0 z-10 flex items-end justify-center overflow-hidden rounded border-2 border-dashed border-secondary p-0.5 text-center text-2xs leading-tight',
             bound ? 'bg-secondary/40' : 'bg-secondary/15',
           )}
           aria-label={`Bind ${label}`}

@@ -59,6 +59,14 @@ const isSoftware = (renderer: string): boolean =>
  */
 const usualBitsOf = (renderer: string): Bits => (/swiftshader/i.test(renderer) ? '32' : '16');
 
+/** A part of a picture, as shares of it from its lower left. */
+export interface ShareBox {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
 /** Sole owner of the graphics context, its render targets and the full-screen pass. */
 export class Gpu {
   readonly canvas: OffscreenCanvas;
@@ -291,6 +299,22 @@ void main() { result = texture(picture, place); }`,
     this.quad.material = material;
     this.renderer.setRenderTarget(target, layer);
     this.renderer.render(this.scene, this.camera);
+  }
+
+  /** The same into parts of a target only: what lies outside of them stays. Boxes are shares of it from its lower left. */
+  passWithin(material: RawShaderMaterial, target: WebGLRenderTarget, boxes: readonly ShareBox[]): void {
+    const { width, height, scissor } = target;
+    target.scissorTest = true;
+    for (const box of boxes) {
+      const [x, y] = [Math.floor(box.x * width + 1e-6), Math.floor(box.y * height + 1e-6)];
+      const right = Math.ceil((box.x + box.width) * width - 1e-6);
+      const upper = Math.ceil((box.y + box.height) * height - 1e-6);
+      scissor.set(x, y, right - x, upper - y);
+      // three takes a target's scissor over when the target is set.
+      this.pass(material, target);
+    }
+    target.scissorTest = false;
+    scissor.set(0, 0, width, height);
   }
 
   copy(from: Texture, to: WebGLRenderTarget | null, layer = 0): void {

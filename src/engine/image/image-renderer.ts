@@ -1,4 +1,4 @@
-import type { Texture, WebGLRenderTarget } from 'three';
+import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
 import { listAt, type DataPicture, type ImageKind } from '../../core/kind/kind';
 import { bodyOf } from '../../core/kind/prop';
 import { cyclesOf, type Cycle } from '../../core/patch/cycles';
@@ -11,7 +11,7 @@ import type { SceneRun } from '../../core/run/scene-run';
 import { keptApart } from '../../core/document/return-settings';
 import type { Scene, Wire } from '../../core/document/types';
 import { readableCode, type TextureRead } from '../shader/assemble';
-import type { Bits, Gpu } from '../gpu/gpu';
+import type { Bits, Gpu, ShareBox } from '../gpu/gpu';
 import { ReturnViews } from './return-views';
 import type { MediaLibrary } from '../media/library';
 import { NodeShaders } from './node-shaders';
@@ -59,6 +59,11 @@ export class ImageRenderer {
   private step = 0;
   private stepInFrame = 0;
   private unshown: string | null = null;
+  /**
+   * The only parts of a node's picture that somebody looks at; null: all. They hold for a picture that no other node reads, as that
+   * of the whole scene.
+   */
+  taken: { node: string; boxes: readonly ShareBox[] } | null = null;
   /** The only nodes that are drawn in this frame; null: all that changed. */
   private only: ReadonlySet<string> | null = null;
   /** Nodes on return wires drawn in this step: the frame before is in their other target now. */
@@ -200,7 +205,9 @@ export class ImageRenderer {
     const stored = this.stored.get(node.id);
     if (!stored) return;
     const run = this.run.runs.get(node.id)!;
-    if (!run.changed && stored.drawn && !stored.missed) return;
+    // Parts that nobody looked at hold an older picture.
+    const isWhole = this.partsKey(node.id, stored) === stored.parts;
+    if (!run.changed && stored.drawn && !stored.missed && isWhole) return;
     if (this.only && !this.only.has(node.id)) {
       stored.missed = true;
       this.updateSheets(stored, frame, steps, (member) => keepsPictures(this.plan!.nodes.get(member)!.kind));
@@ -209,6 +216,24 @@ export class ImageRenderer {
     stored.missed = false;
     if (this.measure) this.measure(node.id, () => this.drawNode(node, run, stored, frame, steps));
     else this.drawNode(node, run, stored, frame, steps);
+  }
+
+  /** The only parts of a picture that are drawn; null: all of it. */
+  private partsOf(id: string, stored: Stored): readonly ShareBox[] | null {
+    if (this.taken?.node !== id || stored.double) return null;
+    return this.isReadByNode(id) ? null : this.taken.boxes;
+  }
+
+  private partsKey(id: string, stored: Stored): string {
+    const parts = this.partsOf(id, stored);
+    return parts ? JSON.stringify(parts) : '';
+  }
+
+  /** Whether any node reads a picture, but for Scene Out where that is not drawn itself. */
+  private isReadByNode(id: string): boolean {
+    return this.plan!.order.some(
+      (reader) => reader.id !== this.unshown && reader.sources.some(({ node }) => node === id),
+    );
   }
 
   private sizesKey(): string {
@@ -323,6 +348,7 @@ export class ImageRenderer {
         this.drawPasses(node, run, stored, frame, paint);
       }
       stored.drawn = true;
+      stored.parts = this.partsKey(node.id, stored);
     } catch (error) {
       this.shaders.fail(node.id, error);
     }
@@ -395,6 +421,13 @@ export class ImageRenderer {
     if (stored.double) this.exchanged.add(id);
   }
 
+  /** The last pass of a picture: all of it, or only what is looked at. */
+  private passTo(id: string, stored: Stored, material: RawShaderMaterial, target: WebGLRenderTarget): void {
+    const parts = this.partsOf(id, stored);
+    if (parts) this.gpu.passWithin(material, target, parts);
+    else this.gpu.pass(material, target);
+  }
+
   private drawPasses(
     node: PlanNode,
     run: NodeRun,
@@ -405,7 +438,7 @@ export class ImageRenderer {
     const { width, height } = run.image!;
     if (paint.type === 'shader') {
       this.fill(stored.shaders[0], frame, width, height);
-      this.gpu.pass(stored.shaders[0].material, stored.target);
+      this.passTo(node.id, stored, stored.shaders[0].material, stored.target!);
       return;
     }
     const firstInput = node.inputs[Object.keys(node.kind.inputs)[0]]?.[0];
@@ -423,7 +456,8 @@ export class ImageRenderer {
         const h = Math.max(1, Math.round(height * scale));
         const target = k === last ? stored.target! : this.gpu.acquire(w, h, stored.bits);
         this.fill(stored.shaders[k], frame, w, h, results);
-        this.gpu.pass(stored.shaders[k].material, target);
+        if (k === last) this.passTo(node.id, stored, stored.shaders[k].material, target);
+        else this.gpu.pass(stored.shaders[k].material, target);
         if (k !== last) used.push(target);
         previous = target.texture;
       }

@@ -20,6 +20,8 @@ export interface Stored {
   drawn: boolean;
   /** It changed in a frame in which it was not drawn. */
   missed: boolean;
+  /** Which parts of it are drawn, as a text; empty: all. */
+  parts: string;
 }
 
 export const newStored = (bits: Bits): Stored => ({
@@ -34,6 +36,7 @@ export const newStored = (bits: Bits): Stored => ({
   key: '',
   drawn: false,
   missed: false,
+  parts: '',
 });
 
 /**

@@ -92,6 +92,14 @@ export class OutputPainter {
     return isOnAir ? this.hits.level : 1;
   }
 
+  /** Whether the program is put together from more than the pixel that is drawn: a layer, a hit, a blur. */
+  looksAround({ transition }: Show): boolean {
+    const { overlay, program, hits } = this.performance;
+    const look = (program.state.look ?? transition).look;
+    const isPlain = ['mix', 'dip', 'add', 'wipe', 'iris'].includes(look);
+    return overlay !== null || hits.active.length > 0 || (program.state.incoming !== null && !isPlain);
+  }
+
   private maskOf(mask: TransitionMask | null, height: number): Additions['mask'] {
     if (!mask) return null;
     if (mask.from === 'scene') return this.players.playing.get(mask.id)?.look ?? null;

@@ -10,7 +10,7 @@ import type { Scene } from '../../core/document/types';
 import { whyDark, type DarkReason } from '../../core/run/why-dark';
 import { inLoop } from '../../core/time/clock';
 import type { Texture } from 'three';
-import type { Gpu } from '../gpu/gpu';
+import type { Gpu, ShareBox } from '../gpu/gpu';
 import { ImageRenderer, type RendererOptions } from '../image/image-renderer';
 import type { MediaLibrary } from '../media/library';
 import { PixelReads } from '../image/pixel-reads';
@@ -38,6 +38,8 @@ export class ScenePlayer {
   private given = 0;
   /** Frames played since it began. */
   frames = 0;
+  /** The only parts of the scene's picture that somebody looks at; null: all. */
+  taken: readonly ShareBox[] | null = null;
   /** Whether the scene's own picture is wanted, and not only what is watched. */
   wantsPicture = true;
 
@@ -72,6 +74,7 @@ export class ScenePlayer {
   play(scene: Scene, frame: Frame, watched: readonly string[], fullHeight: number): void {
     const own = this.runFrame(scene, frame, watched);
     this.renderer.fullHeight = fullHeight;
+    this.renderer.taken = this.taken && this.shown ? { node: this.shown, boxes: this.taken } : null;
     this.renderer.draw(scene, own, this.drawn(), this.unshown);
     this.reads.start(this.run, this.renderer);
     this.lastFrame = own;

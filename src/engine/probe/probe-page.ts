@@ -3,7 +3,7 @@ import type { ControlValue, Scene } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
-import { Gpu, type Bits } from '../gpu/gpu';
+import { Gpu, type Bits, type ShareBox } from '../gpu/gpu';
 import { MediaLibrary } from '../media/library';
 import { ScenePlayer } from '../playback/scene-player';
 
@@ -31,6 +31,9 @@ export interface ProbeRequest {
   apart?: boolean;
   /** Vectors that corners of pictures hand on; absent: as the renderer likes it. */
   cornerRoom?: number;
+  /** The only parts of its picture that are drawn, until the frame before the last; the last is whole again if `takenToEnd` is not set. */
+  taken?: ShareBox[];
+  takenToEnd?: true;
   /** Nodes that are looked at in every frame, as cards are. */
   watched?: string[];
   edits?: ProbeEdit[];
@@ -108,6 +111,8 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
         canvas: { width, height },
         feedback: feedback.next(moment.dt),
       };
+      const isTaken = request.taken && (request.takenToEnd || k < frames - 1);
+      player.renderer.taken = isTaken ? { node, boxes: request.taken! } : null;
       await player.playExactly(scene, frame, [node, ...watched], height);
       for (const id of watched) player.peek(id, look);
       if (k === warm) {

@@ -69,7 +69,7 @@ export class Questions {
         const player = this.players.get(scene);
         // The first frames of a scene say little: shaders are still on their way, and feedback has hardly begun.
         const png =
-          player && player.frames > firstFrames && !desk
+          player && player.frames > firstFrames && !desk && !player.taken
             ? this.png(player, null, width, height)
             : this.pictureOf(show, scene, width, height, desk);
         return { type: 'picture', png: await png };
