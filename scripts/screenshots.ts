@@ -128,16 +128,40 @@ try {
   );
   await shot('inputs');
   await desk.click('[aria-label="Views"] [href="/play"]');
+  await desk.click('[data-cue="Slats"]');
+  const program = (): Promise<string> => desk.text('[data-testid="program-name"]');
+  await desk.until('the cue', program, (name) => name === 'Shade Slats');
   await desk.click('[data-scene-button="Smoke Frames"] .tool');
   // Those in sight, one after the other as they come.
-  for (const tile of (await desk.driver.findElements(By.css('[data-scene-button]'))).slice(0, 10))
+  for (const tile of (await desk.driver.findElements(By.css('[data-scene-button]'))).slice(0, 12))
     await desk.driver.wait(async () => (await tile.findElements(By.css('img'))).length, 60000);
+  for (const slot of await desk.driver.findElements(By.css('[data-snapshot]')))
+    await desk.driver.wait(async () => (await slot.findElements(By.css('img'))).length, 60000);
   await desk.until(
     'the next scene',
     () => desk.picture('[aria-label="Next"] canvas'),
     (p) => p.lit > 0.05,
   );
   await shot('play');
+  await desk.select('Look of the transition', 'Wipe', '[aria-label="Transition"]');
+  await desk.type('Angle of the wipe', '30', '[aria-label="Transition"]');
+  const lever = await desk.find('[aria-label="Crossfader"]');
+  await lever.sendKeys(...Array<string>(10).fill(Key.ARROW_RIGHT));
+  await desk.until('a wipe', program, (name) => name === 'Shade Slats → Smoke Frames');
+  await desk.until(
+    'half of it',
+    async () => Number(await lever.getAttribute('value')),
+    (fade) => fade > 0.45,
+  );
+  await desk.moves('[aria-label="Program"] canvas');
+  await shot('play-wipe');
+  await lever.sendKeys(...Array<string>(10).fill(Key.ARROW_LEFT));
+  await desk.until('the scene before', program, (name) => name === 'Shade Slats');
+  await desk.click('[title^="Lay out the desk"]');
+  await desk.click('[aria-label="Lay out Crossing"]');
+  await desk.find('[aria-label="Settings of Crossing"]');
+  await shot('play-layout');
+  await desk.click('[title^="Lay out the desk"]');
   await desk.click('[aria-label="Views"] [href="/wall"]');
   await desk.click('[data-output-row="Left pane"] button');
   await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
