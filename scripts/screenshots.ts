@@ -143,6 +143,8 @@ try {
     (p) => p.lit > 0.05,
   );
   await shot('play');
+  // The running order waits, so that the next scene stays the one that is chosen.
+  await desk.press(Key.F2);
   await desk.select('Look of the transition', 'Wipe', '[aria-label="Transition"]');
   await desk.type('Angle of the wipe', '30', '[aria-label="Transition"]');
   const lever = await desk.find('[aria-label="Crossfader"]');

@@ -317,7 +317,15 @@ export class Desk {
   async select(label: string, option: string, inside = '[data-testid="inspector"]'): Promise<void> {
     const list = await this.find(`${inside} select[aria-label="${label}"]`);
     await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', list);
-    await list.findElement(By.xpath(`./option[normalize-space(.)="${option}"]`)).click();
+    // A list that was put up anew between the press and the choice has not heard it.
+    for (let k = 0; k < 3; k++) {
+      const again = await this.find(`${inside} select[aria-label="${label}"]`);
+      await again.findElement(By.xpath(`./option[normalize-space(.)="${option}"]`)).click();
+      const chosen = await this.driver
+        .executeScript<string>('return arguments[0].selectedOptions[0]?.textContent.trim()', again)
+        .catch(() => option);
+      if (chosen === option) return;
+    }
   }
 
   /** Figures of what a canvas shows on the screen. */

@@ -283,6 +283,7 @@ describe('loops', () => {
     await desk.type('Keep value', '1.1');
     await desk.choose('Trail');
     await desk.select('Mode', 'Add');
+    expect(await desk.text('[data-return]')).toBe('1.1');
     await desk.until(
       'the warning',
       async () => {

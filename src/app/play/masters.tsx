@@ -1,6 +1,5 @@
 import clsx from 'clsx';
 import { Circle, Lock, LockOpen, OctagonAlert, Play, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import { movesWithout, trackOf } from '../../core/desk/moves';
 import type { Hit } from '../../engine/protocol/protocol';
 import { CommandButton } from '../commands/command-button';
@@ -12,16 +11,12 @@ import { editShow, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { SelectField } from '../parts/field';
+import { useHold } from '../parts/use-hold';
 import { Bindable } from './bindable';
 
 /** A momentary pad on the whole picture. */
 function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string }) {
-  const [held, setHeld] = useState(false);
-  const press = (on: boolean): void => {
-    if (on === held) return;
-    setHeld(on);
-    engine().perform({ type: 'hit', hit, on });
-  };
+  const { held, handlers } = useHold((on) => engine().perform({ type: 'hit', hit, on }));
   return (
     <Bindable target={{ type: 'hit', hit }} label={label} className="min-w-0 flex-1">
       <button
@@ -33,20 +28,7 @@ function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string })
           'h-11 w-full touch-none rounded border-2 text-2xs font-semibold',
           held ? 'border-primary bg-primary text-primary-content' : 'edge bg-base-100 hover:border-primary',
         )}
-        onPointerDown={(event) => {
-          event.currentTarget.setPointerCapture(event.pointerId);
-          press(true);
-        }}
-        onPointerUp={() => press(false)}
-        onPointerCancel={() => press(false)}
-        onKeyDown={(event) => {
-          if ((event.key === 'Enter' || event.key === ' ') && !event.repeat) {
-            event.preventDefault();
-            press(true);
-          }
-        }}
-        onKeyUp={() => press(false)}
-        onBlur={() => press(false)}
+        {...handlers}
       >
         {label}
       </button>
@@ -57,7 +39,7 @@ function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string })
 /** Freeze while it is held. */
 function FreezePad() {
   const freeze = liveStore((s) => s.freeze);
-  const put = (on: boolean): void => engine().perform({ type: 'freeze', on });
+  const { handlers } = useHold((on) => engine().perform({ type: 'freeze', on }));
   return (
     <button
       type="button"
@@ -69,14 +51,7 @@ function FreezePad() {
           ? 'border-secondary bg-secondary text-secondary-content'
           : 'edge bg-base-100 hover:border-primary',
       )}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        put(true);
-      }}
-      onPointerUp={() => put(false)}
-      onPointerCancel={() => put(false)}
-      onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && !event.repeat && put(true)}
-      onKeyUp={() => put(false)}
+      {...handlers}
     >
       Hold
     </button>

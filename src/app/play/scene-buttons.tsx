@@ -159,7 +159,9 @@ function SceneButton({ scene, index, seconds }: { scene: Scene; index: number; s
             {name}
           </span>
           {on || coming ? (
-            <span className="shrink-0 pr-2 text-2xs font-semibold whitespace-nowrap text-primary">on air</span>
+            <span className="shrink-0 pr-2 text-2xs font-semibold whitespace-nowrap text-primary">
+              on air
+            </span>
           ) : (
             <button
               type="button"

@@ -41,6 +41,8 @@ export class Performance {
   private isQuiet = false;
   /** What a cue was doing when a hand interrupted it. */
   private interrupted: ReturnType<DeskRun['stopWays']> | null = null;
+  /** The scene that the running order has made ready. */
+  private nextByCue: string | null = null;
   /** A snapshot that is recalled when a beat has come. */
   private waitingRecall: { snapshot: string; seconds: number; beat: number } | null = null;
   private layer: PerformanceState['layer'] = null;
@@ -232,7 +234,12 @@ export class Performance {
     if (snapshot) this.desk.moveTo(snapshot.values, cue.seconds, this.transport.time);
     for (const { control, value, seconds } of cue.moves)
       this.desk.moveTo({ [control]: value }, seconds, this.transport.time, false);
-    this.program.setNext(this.upcoming(show)?.scene ?? null);
+    // What a hand has made ready stays ready.
+    const { next } = this.program.state;
+    if (next === null || next === this.nextByCue || next === cue.scene) {
+      this.nextByCue = this.upcoming(show)?.scene ?? null;
+      this.program.setNext(this.nextByCue);
+    }
   }
 
   private cue(show: Show, what: Extract<PerformanceCommand, { type: 'cue' }>['do']): void {

@@ -1,5 +1,6 @@
 import clsx from 'clsx';
 import { ChevronLeft, Pause, Play, Plus } from 'lucide-react';
+import { useEffect, useRef } from 'react';
 import { cueAfter, secondsLeft } from '../../../core/desk/cue-run';
 import { addCue } from '../../../core/show/edit-desk';
 import type { Cue } from '../../../core/document/types';
@@ -50,6 +51,10 @@ export function CueList() {
   const onAir = liveStore((s) => s.program.incoming ?? s.program.program);
   const { arranging, cue: chosen } = playSession();
   const next = cueAfter(cues, state);
+  const list = useRef<HTMLOListElement>(null);
+  useEffect(() => {
+    list.current?.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+  }, [state.at]);
   const cue = arranging ? cues.find(({ id }) => id === chosen) : undefined;
   const add = (): void => {
     const id = editShow((show) => addCue(show, cue?.id ?? null, onAir));
@@ -86,7 +91,7 @@ export function CueList() {
       {cue ? (
         <CueInspector cue={cue} />
       ) : (
-        <ol className="flex min-h-0 grow flex-col gap-0.5 overflow-y-auto" aria-label="Cues">
+        <ol ref={list} className="flex min-h-0 grow flex-col gap-0.5 overflow-y-auto" aria-label="Cues">
           {cues.map((one, k) => (
             <li key={one.id}>
               <button

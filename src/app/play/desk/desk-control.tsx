@@ -41,7 +41,7 @@ export function DeskControlView({ control }: { control: DeskControl }) {
       label={control.name}
       className="flex h-full min-w-0 flex-col gap-0.5"
     >
-      <div className="group flex h-4 items-center gap-0.5">
+      <div className="group relative flex h-4 items-center gap-0.5">
         <span
           className={clsx('min-w-0 grow truncate text-2xs', control.targets.length === 0 && 'text-warning')}
           title={
@@ -56,7 +56,7 @@ export function DeskControlView({ control }: { control: DeskControl }) {
         {control.type !== 'pad' && (
           <button
             type="button"
-            className="quiet -m-1 p-1 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
+            className="quiet absolute top-0 right-0 rounded bg-base-200 p-0.5 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
             aria-label={`${control.name} home`}
             title="Home (double-click)"
             onClick={() => sendHome(control)}

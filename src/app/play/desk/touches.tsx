@@ -7,17 +7,15 @@ import type { DeskControl } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
 import { engine } from '../../engine/client';
+import { useHold } from '../../parts/use-hold';
 import { useDeskValue } from './use-desk';
 
 /** A pad: down while it is held; one that fires a node's button counts presses. */
 export function Pad({ control }: { control: DeskControl }) {
   const value = useDeskValue(control);
-  const [held, setHeld] = useState(false);
-  const press = (down: boolean): void => {
-    if (down === held) return;
-    setHeld(down);
-    engine().perform({ type: 'press', control: control.id, down });
-  };
+  const { held, handlers } = useHold((down) =>
+    engine().perform({ type: 'press', control: control.id, down }),
+  );
   const isOn = held || (control.step !== 1 && typeof value !== 'string' && value[0] === control.range[1]);
   return (
     <button
@@ -29,20 +27,7 @@ export function Pad({ control }: { control: DeskControl }) {
         'min-h-0 grow touch-none rounded border-2',
         isOn ? 'border-primary bg-primary text-primary-content' : 'edge bg-base-100 hover:border-primary',
       )}
-      onPointerDown={(event) => {
-        event.currentTarget.setPointerCapture(event.pointerId);
-        press(true);
-      }}
-      onPointerUp={() => press(false)}
-      onPointerCancel={() => press(false)}
-      onKeyDown={(event) => {
-        if ((event.key === 'Enter' || event.key === ' ') && !event.repeat) {
-          event.preventDefault();
-          press(true);
-        }
-      }}
-      onKeyUp={() => press(false)}
-      onBlur={() => press(false)}
+      {...handlers}
     >
       {control.step === 1 && typeof value !== 'string' && (
         <span className="figures text-2xs">{value[0] > 0 ? `×${Math.round(value[0])}` : ''}</span>
