@@ -84,7 +84,7 @@ function NextAndTake({ ratio }: { ratio: React.CSSProperties }) {
         <div className="relative overflow-hidden rounded-md border-2 edge" style={ratio}>
           <EngineCanvas source={next} className="h-full w-full" label="Next" />
           {!program.next && (
-            <p className="quiet absolute inset-0 grid place-items-center">
+            <p className="absolute inset-0 grid place-items-center text-white/60">
               Set a scene as next to see it run here.
             </p>
           )}
