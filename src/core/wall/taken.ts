@@ -30,9 +30,15 @@ export function takenBoxes(
     let [left, top] = [Math.max(0, bounds.x - marginPixels), Math.max(0, bounds.y - marginPixels)];
     const right = Math.min(width, bounds.x + bounds.width + marginPixels);
     const lower = Math.min(height, bounds.y + bounds.height + marginPixels);
-    [left, top] = [Math.floor(left), Math.floor(top)];
+    // A part that is turned by a right angle ends at a whole pixel but for rounding.
+    [left, top] = [Math.floor(left + 1e-6), Math.floor(top + 1e-6)];
     if (right <= left || lower <= top) continue;
-    let box: Box = { x: left, y: top, width: Math.ceil(right) - left, height: Math.ceil(lower) - top };
+    let box: Box = {
+      x: left,
+      y: top,
+      width: Math.ceil(right - 1e-6) - left,
+      height: Math.ceil(lower - 1e-6) - top,
+    };
     // What overlaps becomes one box, which may reach into further ones.
     for (let met = boxes.filter((other) => overlaps(box, other)); met.length > 0;) {
       boxes = boxes.filter((other) => !met.includes(other));
