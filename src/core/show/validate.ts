@@ -6,6 +6,7 @@ import { kindOf, type Catalogue, type Kind } from '../kind/kind';
 import { misfit } from '../patch/plan';
 import { portOf } from '../patch/wiring';
 import { plainValue } from '../run/node-run';
+import { checkPlay } from './check-play';
 import { checkWall } from './check-wall';
 import type { Finding } from './finding';
 import { migrate } from './migrations';
@@ -236,7 +237,7 @@ export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
   const form = checkForm(data);
   if (form.length) return form;
   const show = data as Show;
-  const findings = [...checkInputs(show), ...checkWall(show)];
+  const findings = [...checkInputs(show), ...checkWall(show), ...checkPlay(show, catalogue)];
   const ids = new Set<string>();
   show.scenes.forEach((scene, k) => {
     const at = `scenes[${k}]`;
