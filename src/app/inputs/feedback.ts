@@ -1,7 +1,7 @@
-import type { Binding, BindSource, Show } from '../../core/document/types';
+import type { Binding, BindSource, DeskControl, Show } from '../../core/document/types';
 import type { MidiEvent } from '../../core/midi/message';
 import type { OscMessage } from '../../core/osc/packet';
-import { deskControls, storedValue } from '../../core/desk/value';
+import { deskControls, shareIn, storedValue } from '../../core/desk/value';
 import { catalogue } from '../../nodes/catalogue';
 import type { PerformanceState } from '../../engine/protocol/protocol';
 import { commandStands } from './command-stands';
@@ -40,16 +40,20 @@ function feedbackTo(source: BindSource, share: number): Feedback[] {
 }
 
 /** Where what a binding moves stands, 0..1; null: it has no place. */
-function shareOf({ target }: Binding, show: Show, state: PerformanceState): number | null {
+function shareOf(
+  { target }: Binding,
+  show: Show,
+  controls: ReadonlyMap<string, DeskControl>,
+  state: PerformanceState,
+): number | null {
   switch (target.type) {
     case 'desk': {
-      const found = deskControls(show.desk).find(({ control }) => control.id === target.control);
-      if (!found) return null;
-      const { control } = found;
+      const control = controls.get(target.control);
+      if (!control) return null;
       const value = state.desk.values[control.id] ?? storedValue(show, control, catalogue);
       const number = typeof value === 'string' ? null : (value[target.from] ?? null);
       const [low, high] = control.range;
-      return number === null || high === low ? null : Math.min(1, Math.max(0, (number - low) / (high - low)));
+      return number === null || high === low ? null : shareIn(control.range, number);
     }
     case 'scene': {
       const { program, incoming } = state.program;
@@ -85,9 +89,11 @@ export class FeedbackLines {
 
   next(show: Show, state: PerformanceState): Feedback[] {
     const lines: Feedback[] = [];
+    // Reports come many times a second: the controls are gone through once for all bindings.
+    const controls = new Map(deskControls(show.desk).map(({ control }) => [control.id, control]));
     for (const binding of show.bindings) {
       if (!binding.feedback || binding.way === 'relative') continue;
-      const share = shareOf(binding, show, state);
+      const share = shareOf(binding, show, controls, state);
       if (share === null) continue;
       const step = Math.round(share * 16383);
       if (this.sent.get(binding.id) === step) continue;

@@ -15,6 +15,13 @@ const transitionLooks: [Transition['look'], string][] = [
   ['displace', 'Displace'],
 ];
 
+/** When something that is asked for begins. */
+export const takeStarts: [Transition['start'], string][] = [
+  ['now', 'At once'],
+  ['beat', 'On the beat'],
+  ['bar', 'On the bar'],
+];
+
 /** A scene or picture file as the value of a list. */
 const maskKey = (mask: Transition['mask']): string => (mask ? `${mask.from}:${mask.id}` : '');
 
@@ -126,11 +133,7 @@ export function TransitionFields({
         label="Start of a take"
         className="h-11! w-24"
         value={start}
-        options={[
-          ['now', 'At once'],
-          ['beat', 'On the beat'],
-          ['bar', 'On the bar'],
-        ]}
+        options={takeStarts}
         onChange={(v) => edit((one) => (one.start = v as Transition['start']))}
       />
       {edged && (

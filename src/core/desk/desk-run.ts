@@ -12,7 +12,7 @@ import {
   isWords,
   sameValue,
   storedValue,
-  targetNumber,
+  targetValue,
   targetSpec,
 } from './value';
 
@@ -399,7 +399,7 @@ export class DeskRun {
         if (scene.values.delete(key)) scene.version++;
         continue;
       }
-      const given = isWords(value) ? value : targetNumber(control, target, value[target.from] ?? value[0]);
+      const given = targetValue(control, target, value);
       scene.values.set(key, { node: target.node, part: target.part, value: given });
       scene.version++;
     }
@@ -433,7 +433,7 @@ export function givenTo(show: Show, values: DeskValues, scene: string): Given[] 
         list.push({
           node: target.node,
           part: target.part,
-          value: isWords(value) ? value : targetNumber(control, target, value[target.from] ?? value[0]),
+          value: targetValue(control, target, value),
         });
   }
   return list;

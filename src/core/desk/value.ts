@@ -43,20 +43,25 @@ export function heldValue(control: DeskControl, value: DeskValue): DeskValue {
   return value;
 }
 
-/** What a number of a desk control makes of a target: its share of the range, bent, between the ends of the target. */
-export function targetNumber(
-  { range: [low, high] }: DeskControl,
-  { to, bend }: DeskTarget,
-  value: number,
-): number {
-  const share = high === low ? 0 : Math.min(1, Math.max(0, (value - low) / (high - low)));
+/** Share of a range, 0..1, that a number stands at; 0 where the range has no length. */
+export const shareIn = ([low, high]: readonly [number, number], value: number): number =>
+  high === low ? 0 : Math.min(1, Math.max(0, (value - low) / (high - low)));
+
+/** What a value of a desk control gives to a target: words as they are, a number's share of the range bent between the ends of the target. */
+export function targetValue(
+  { range }: DeskControl,
+  { from, to, bend }: DeskTarget,
+  value: DeskValue,
+): number | string {
+  if (isWords(value)) return value;
+  const share = shareIn(range, value[from] ?? value[0]);
   const bent = bend === 1 ? share : Math.pow(share, bend);
   return to[0] + bent * (to[1] - to[0]);
 }
 
 /** Where a desk control stands for a number of its target; the way back. */
 function deskNumber({ range: [low, high] }: DeskControl, { to, bend }: DeskTarget, value: number): number {
-  const bent = to[0] === to[1] ? 0 : Math.min(1, Math.max(0, (value - to[0]) / (to[1] - to[0])));
+  const bent = shareIn(to, value);
   return low + (bend === 1 ? bent : Math.pow(bent, 1 / bend)) * (high - low);
 }
 

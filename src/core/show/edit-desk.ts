@@ -1,5 +1,5 @@
 import { mostFree } from '../desk/grid';
-import { numbersOfType, storedValue, targetSpec } from '../desk/value';
+import { numbersOfType, storedValue, targetSpec, targetValue } from '../desk/value';
 import type { DeskValues } from '../desk/desk-run';
 import type {
   Binding,
@@ -246,14 +246,12 @@ export function writeDesk(show: Show, catalogue: Catalogue, values: DeskValues):
       const found = targetSpec(show, target, catalogue);
       const node = show.scenes.find(({ id }) => id === target.scene)?.nodes[target.node];
       if (!found || !node) continue;
-      if (typeof value === 'string') {
-        node.controls[found.control] = value;
+      const given = targetValue(control, target, value);
+      if (typeof given === 'string') {
+        node.controls[found.control] = given;
         continue;
       }
-      const [low, high] = control.range;
-      const share = high === low ? 0 : Math.min(1, Math.max(0, (value[target.from] - low) / (high - low)));
-      const [from, to] = target.to;
-      const number = limit(found.spec, from + Math.pow(share, target.bend) * (to - from));
+      const number = limit(found.spec, given);
       const stored = found.stored ?? found.spec.default;
       node.controls[found.control] = Array.isArray(stored)
         ? (stored as number[]).map((old, k) => (k === found.part ? number : old))

@@ -11,7 +11,7 @@ import type { OutputSource, OutputSpec, TestPicture } from '../protocol/protocol
 import { numberOf } from './number-of';
 import type { Outputs } from './outputs';
 import { presented } from './presented';
-import type { Presented, Presenter } from './presenter';
+import { isDrawnByOutputs, type Presented, type Presenter } from './presenter';
 import type { Additions, ProgramMix } from './program-mix';
 import type { WallPainter } from './wall-painter';
 
@@ -96,7 +96,7 @@ export class OutputPainter {
   looksAround({ transition }: Show): boolean {
     const { overlay, program, hits } = this.performance;
     const look = (program.state.look ?? transition).look;
-    const isPlain = ['mix', 'dip', 'add', 'wipe', 'iris'].includes(look);
+    const isPlain = isDrawnByOutputs(look);
     return overlay !== null || hits.active.length > 0 || (program.state.incoming !== null && !isPlain);
   }
 

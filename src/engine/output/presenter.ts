@@ -44,6 +44,9 @@ vec3 transit(vec3 a, vec3 b, float t, vec2 at) {
 /** Looks that every output draws by itself; the others are drawn by `ProgramMix`. */
 const transitLooks: readonly Transition['look'][] = ['mix', 'dip', 'add', 'wipe', 'iris'];
 
+/** Whether outputs draw a look by themselves: it needs no more of both pictures than the place that is drawn. */
+export const isDrawnByOutputs = (look: Transition['look']): boolean => transitLooks.includes(look);
+
 /**
  * Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands. The noise is
  * interleaved gradient noise (J. Jimenez, SIGGRAPH 2014).

@@ -3,7 +3,14 @@ import type { Layer } from '../../core/document/types';
 import type { Gpu } from '../gpu/gpu';
 import { plainLook, type Look } from '../image/look';
 import { vertexText } from '../gpu/full-screen';
-import { fillPresented, presentedUniforms, seenText, transitText, type Presented } from './presenter';
+import {
+  fillPresented,
+  isDrawnByOutputs,
+  presentedUniforms,
+  seenText,
+  transitText,
+  type Presented,
+} from './presenter';
 
 /** What lies on a program beside its two scenes. */
 export interface Additions {
@@ -146,7 +153,7 @@ export class ProgramMix {
   /** Whether outputs cannot show that by themselves. */
   isNeeded({ fade, transition }: Presented, { layer, invert, flash }: Additions): boolean {
     const look = fade > 0 ? transition?.of.look : undefined;
-    return layer !== null || invert || flash > 0 || look === 'mask' || look === 'blur' || look === 'displace';
+    return layer !== null || invert || flash > 0 || (look !== undefined && !isDrawnByOutputs(look));
   }
 
   /** The program with all that lies on it. `frame`: number of the frame; within one it is drawn once. */

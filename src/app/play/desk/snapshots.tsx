@@ -11,6 +11,7 @@ import { SelectField, TextField } from '../../parts/field';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { Bindable } from '../bindable';
 import { SnapshotPicture } from '../scene-picture';
+import { takeStarts } from '../transition-rows';
 
 const cornerNames = ['lower left', 'lower right', 'upper left', 'upper right'];
 
@@ -178,11 +179,7 @@ export function Snapshots({ page }: { page: DeskPage }) {
         <SelectField
           label="Start of a recall"
           value={recallStart}
-          options={[
-            ['now', 'At once'],
-            ['beat', 'On the beat'],
-            ['bar', 'On the bar'],
-          ]}
+          options={takeStarts}
           onChange={(v) => playSession.setState({ recallStart: v as 'now' | 'beat' | 'bar' })}
         />
       </div>

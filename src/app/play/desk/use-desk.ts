@@ -1,6 +1,6 @@
 import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { storedValue } from '../../../core/desk/value';
+import { shareIn, storedValue } from '../../../core/desk/value';
 import type { DeskControl, DeskValue } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
@@ -44,8 +44,7 @@ export function useNumbers(control: DeskControl): {
 }
 
 /** Share of the range that a number stands at. */
-export const shareOf = ({ range: [low, high] }: DeskControl, value: number): number =>
-  high === low ? 0 : Math.min(1, Math.max(0, (value - low) / (high - low)));
+export const shareOf = ({ range }: DeskControl, value: number): number => shareIn(range, value);
 
 /** The number at a share of the range. */
 export const numberAt = ({ range: [low, high] }: DeskControl, share: number): number =>
