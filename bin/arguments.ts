@@ -33,6 +33,8 @@ export class Options {
 export function readArguments(
   words: readonly string[],
   known: readonly string[],
+  /** Options that take no value: they stand or they don't. */
+  flags: readonly string[] = [],
 ): { plain: string[]; options: Options } {
   const plain: string[] = [];
   const options = new Options();
@@ -43,8 +45,14 @@ export function readArguments(
       continue;
     }
     const [name, inline] = word.slice(2).split('=', 2);
+    if (flags.includes(name)) {
+      options.add(name, inline ?? 'yes');
+      continue;
+    }
     if (!known.includes(name))
-      throw new UsageError(`There is no option --${name}. Known: ${known.map((n) => `--${n}`).join(', ')}.`);
+      throw new UsageError(
+        `There is no option --${name}. Known: ${[...known, ...flags].map((n) => `--${n}`).join(', ')}.`,
+      );
     const value = inline ?? words[++k];
     if (value === undefined) throw new UsageError(`--${name} needs a value.`);
     options.add(name, value);
@@ -86,13 +94,13 @@ export function readPlaces(text: string): number[] {
 }
 
 /** Reads `WxH` in pixels. */
-export function readSize(text: string): { width: number; height: number } {
+export function readSize(text: string, most = 8192): { width: number; height: number } {
   const match = /^(\d+)x(\d+)$/.exec(text);
   const width = Number(match?.[1]);
   const height = Number(match?.[2]);
-  if (!match || width < 1 || height < 1 || width > 8192 || height > 8192) {
+  if (!match || width < 1 || height < 1 || width > most || height > most) {
     throw new UsageError(
-      `--size takes WIDTHxHEIGHT from 1x1 to 8192x8192, for example 1280x720; not ${text}.`,
+      `--size takes WIDTHxHEIGHT from 1x1 to ${most}x${most}, for example 1280x720; not ${text}.`,
     );
   }
   return { width, height };

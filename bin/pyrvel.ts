@@ -4,7 +4,10 @@ import { unpackShow, type Unpacked } from '../src/core/show/archive';
 import { readShow, ShowFileError, type Finding } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
 import { readArguments, UsageError } from './arguments';
+import { EngineFault } from './engine-page';
 import { evalLines } from './eval';
+import { exportShow } from './export';
+import { exportFlags, exportOptions } from './export-spec';
 import { isField, printFields } from './fields';
 import { findAll } from './find';
 import { loopLines } from './loops';
@@ -23,6 +26,13 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
   render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
       writes frame-00000.png … from the real engine; --renderer swiftshader draws as a browser without a
       graphics card does, else the system's OpenGL draws where it works
+  export SHOW --scene NAME | --cues | --moves --to FILE
+      exports a video (webm, mp4), images (frames/####.png, exr, jpg, webp), a moving preview (gif, webp) or the
+      pixels of a string (csv, pcap). Broken off, the same command goes on. See docs/export.md for all options:
+      --frames A..B | --loop [--closed]  --size WxH  --fps N  --node NAME  --output NAME  --jobs N
+      --supersample 1..4  --subframes 1..64 --shutter DEGREES  --codec vp9|av1|avc|hevc  --sound opus|aac|pcm
+      --quality low|medium|high|very-high | --bitrate N  --effort realtime|careful  --bits 8|16|32
+      --alpha --linear --depth  --hand-seconds N  --again  --renderer NAME
   pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
       packs a show with its files, found in the folder by name or id
 
@@ -104,6 +114,14 @@ async function main(words: string[]): Promise<number> {
       await renderFrames(show, files, options, (line) => console.log(line));
       return 0;
     }
+    case 'export': {
+      const { plain, options } = readArguments(rest, exportOptions, exportFlags);
+      const { text, files } = readFile(plain[0]);
+      const { show } = readShow(text, catalogue);
+      needEngine();
+      await exportShow(show, files, options, (line) => console.log(line));
+      return 0;
+    }
     case undefined:
     case 'help':
     case '--help':
@@ -117,7 +135,9 @@ async function main(words: string[]): Promise<number> {
 try {
   process.exitCode = await main(process.argv.slice(2));
 } catch (error) {
-  if (!(error instanceof UsageError) && !(error instanceof ShowFileError)) throw error;
+  const isSaid =
+    error instanceof UsageError || error instanceof ShowFileError || error instanceof EngineFault;
+  if (!isSaid) throw error;
   console.error(error.message);
   process.exitCode = error instanceof UsageError ? 2 : 1;
 }

@@ -2,48 +2,26 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import type { FrameRequest } from '../src/engine/protocol/protocol';
 import type { Show } from '../src/core/document/types';
-import { writeShow } from '../src/core/show/validate';
-import { listen, makeApp } from '../src/server/server';
 import { readFps, readFrames, readSize, UsageError, type Options } from './arguments';
-import { readRenderer, startBrowser, type Renderer } from './browser';
+import { readRenderer, type Renderer } from './browser';
+import { EnginePage } from './engine-page';
 import { findAll } from './find';
 
 /** A name as a folder: what file systems can't hold is left out. */
 const folderName = (name: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'unnamed';
 
-/** Asks the page of the engine to do something; `what` begins the sentence if it can't. */
-type AskEngine = <T>(what: string, method: string, ...args: unknown[]) => Promise<T>;
-
 /** Opens a show in the real engine in headless Chromium, for as long as `use` takes. */
 export async function withEngine(
   show: Show,
   files: ReadonlyMap<string, Uint8Array>,
-  use: (ask: AskEngine) => Promise<void>,
+  use: (ask: EnginePage['ask']) => Promise<void>,
   renderer?: Renderer,
 ): Promise<void> {
-  const { server, address } = await listen(makeApp(), 0);
-  const driver = await startBrowser({ width: 320, height: 240, renderer });
-  const ask: AskEngine = async <T>(what: string, method: string, ...args: unknown[]) => {
-    const answer = await driver.executeAsyncScript<{ value?: T; error?: string }>(
-      'const [method, args, done] = arguments; window.pyrvelRender[method](...args).then((value) => done({ value }), (e) => done({ error: e.message }));',
-      method,
-      args,
-    );
-    if (answer.error !== undefined) throw new UsageError(`${what}: ${answer.error}`);
-    return answer.value as T;
-  };
+  const page = await EnginePage.open(show, files, { renderer });
   try {
-    await driver.manage().setTimeouts({ script: 900000 });
-    await driver.get(`${address}/render.html`);
-    await driver.wait(() => driver.executeScript('return Boolean(window.pyrvelRender)'), 20000);
-    const packed = Object.fromEntries(
-      [...files].map(([id, bytes]) => [id, Buffer.from(bytes).toString('base64')]),
-    );
-    await ask('The show', 'open', writeShow(show), packed);
-    await use(ask);
+    await use((...args) => page.ask(...args));
   } finally {
-    await driver.quit();
-    server.close();
+    await page.close();
   }
 }
 

@@ -35,7 +35,9 @@ import type {
   ToEngine,
   Watch,
 } from './protocol/protocol';
+import type { ExportOrder } from './protocol/export';
 import { Questions } from './questions/questions';
+import type { Exporter } from './record/exporter';
 import { Reports } from './reports';
 
 /** Milliseconds after a lost context until another is asked for. */
@@ -126,6 +128,8 @@ export class Engine {
   private lastNow = 0;
   private frames = 0;
   private cpuMs = 0;
+  private exporter: Exporter | null = null;
+  private exportShare = 1;
   /** The scene whose transition waits until it can be seen whole, and since when. */
   private waitedFor = { scene: null as string | null, since: 0 };
   private graphicsDownSince: number | null = null;
@@ -253,6 +257,13 @@ export class Engine {
         break;
       case 'layer-taken':
         this.layerIsOut = false;
+        break;
+      case 'export':
+        void this.takeExport(message.order);
+        break;
+      case 'export-share':
+        this.exportShare = message.share;
+        if (this.exporter) this.exporter.share = message.share;
         break;
       case 'clear-return':
         this.players.playing.get(message.scene)?.run.clearReturn(message.wire);
@@ -490,13 +501,11 @@ export class Engine {
       wanted.set(scene, list);
       for (const node of nodes) if (node && !list.includes(node)) list.push(node);
     };
-    const { program, incoming, next, look } = this.performance.program.state;
-    const { mask } = look ?? show.transition;
-    const laid = this.performance.overlay?.scene ?? null;
+    const { next } = this.performance.program.state;
+    const { onAir } = this.performance;
     for (const source of sources) {
       if (source.type === 'program' || source.type === 'screen' || source.type === 'room')
-        for (const scene of [program, incoming, laid, incoming && mask?.from === 'scene' ? mask.id : null])
-          want(scene);
+        for (const scene of onAir) want(scene);
       else if (source.type === 'next') want(next);
       else if (source.type === 'node') want(source.scene, source.node);
       else if (source.type === 'scene') want(source.scene);
@@ -565,6 +574,29 @@ export class Engine {
       cpuMs: this.cpuMs,
       ...this.workSize.of(show.canvas),
     });
+  }
+
+  /** Exports are loaded when the first is ordered: most performances have none. */
+  private async takeExport(order: ExportOrder): Promise<void> {
+    const { Exporter } = await import('./record/exporter');
+    const { graphics, show, media, catalogue } = this;
+    this.exporter ??= new Exporter((job, event) => {
+      const transfer = event.what === 'picture' ? [event.rgba.buffer] : [];
+      this.tell({ type: 'export', job, event }, transfer);
+    }, media);
+    this.exporter.share = this.exportShare;
+    if (!show || !graphics || graphics.gpu.isLost) {
+      const message = 'The graphics card is away. Go on in a moment.';
+      this.tell({
+        type: 'export',
+        job: order.job,
+        event: { what: 'failed', message, frame: null, isFull: false },
+      });
+      return;
+    }
+    const { gpu, presenter, mix, wall } = graphics;
+    const inputs = this.inputs.exact();
+    this.exporter.take(order, show, { gpu, presenter, mix, wall, media, catalogue, inputs });
   }
 
   private async answer(id: number, request: EngineRequest): Promise<void> {

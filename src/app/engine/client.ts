@@ -160,6 +160,7 @@ export class EngineClient {
       case 'opened':
       case 'stats':
       case 'recorded':
+      case 'export':
       case 'pixels':
       case 'glance':
       case 'faults':

@@ -4,46 +4,64 @@ import { readMidiFile } from '../../core/midi/file';
 import type { Show } from '../../core/document/types';
 import { decodeSound } from '../inputs/sound-file';
 import { engine } from '../engine/client';
+import type { ExportPlan } from '../../core/export/schedule';
+import type { ExportSpec } from '../../core/export/spec';
+import type { ExportEvent, SoleOrder } from '../../engine/protocol/export';
 import type { FrameRequest } from '../../engine/protocol/protocol';
 
 /** What the command line calls in this page: the real engine, asked for exact frames. */
 export interface RenderPage {
   pyrvelRender: {
-    /** `files`: bytes of the show's files in base64, by id. */
-    open(text: string, files?: Record<string, string>): Promise<void>;
+    /** `ids`: files of the show that can be fetched below that address. */
+    open(text: string, address?: string, ids?: readonly string[]): Promise<void>;
     /** A frame as a PNG in base64. */
     frame(request: FrameRequest): Promise<string>;
     /** A field of a frame at places (x, y, z in turn): distance, red, green and blue of each. */
     field(request: FrameRequest, places: readonly number[]): Promise<number[]>;
+    plan(spec: ExportSpec): Promise<ExportPlan>;
+    /** Begins an order of an export; how far it is stands in `orderState`. */
+    order(order: SoleOrder): void;
+    orderState: {
+      frames: number;
+      loop: ExportEvent | null;
+      isDone: boolean;
+      fault: { message: string; frame: number | null } | null;
+    };
   };
 }
 
 const client = engine();
-
-const bytesOf = (packed: string): Uint8Array<ArrayBuffer> =>
-  Uint8Array.from(atob(packed), (c) => c.charCodeAt(0));
+let orders = 0;
+const nothingDone: RenderPage['pyrvelRender']['orderState'] = {
+  frames: 0,
+  loop: null,
+  isDone: false,
+  fault: null,
+};
 
 /** Hands the sound and MIDI files that play with the show to the engine, so that frames hear what the stage hears. */
-async function giveInputs(show: Show, files: Record<string, string>): Promise<void> {
+async function giveInputs(show: Show, files: ReadonlyMap<string, Blob>): Promise<void> {
   const { sound, midi } = show.inputs;
-  if (sound.from === 'file' && files[sound.file] !== undefined) {
-    const { name, type } = show.files[sound.file];
-    const heard = await decodeSound(new Blob([bytesOf(files[sound.file])], { type }), name);
+  const heardFile = sound.from === 'file' && files.get(sound.file);
+  if (heardFile) {
+    const heard = await decodeSound(heardFile, show.files[sound.file].name);
     client.send({ type: 'sound-file', file: sound.file, ...heard });
   }
-  if (files[midi.file] !== undefined) {
-    const file = readMidiFile(bytesOf(files[midi.file]));
+  const played = files.get(midi.file);
+  if (played) {
+    const file = readMidiFile(new Uint8Array(await played.arrayBuffer()));
     client.set({ type: 'midi-file', file, roundSeconds: midi.rounds ? file.seconds : 0 });
   }
 }
 
 (window as unknown as RenderPage).pyrvelRender = {
-  async open(text, files = {}) {
+  async open(text, address = '', ids = []) {
     const { show } = readShow(text, catalogue);
+    const files = new Map<string, Blob>();
     for (const [id, { name, type }] of Object.entries(show.files)) {
-      const packed = files[id];
-      const bytes = packed === undefined ? null : bytesOf(packed);
-      client.giveFile(id, name, bytes && new Blob([bytes], { type }));
+      const found = ids.includes(id) ? await fetch(`${address}/${encodeURIComponent(id)}`) : null;
+      if (found?.ok) files.set(id, new Blob([await found.arrayBuffer()], { type }));
+      client.giveFile(id, name, files.get(id) ?? null);
     }
     const opened = new Promise<void>((resolve) => {
       const off = client.on('opened', () => {
@@ -67,4 +85,23 @@ async function giveInputs(show: Show, files: Record<string, string>): Promise<vo
       text += String.fromCharCode(...bytes.subarray(k, k + 32768));
     return btoa(text);
   },
+  async plan(spec) {
+    return (await client.request({ type: 'export-plan', spec }, 600000)).plan;
+  },
+  order(order) {
+    const job = `order-${++orders}`;
+    const state = { ...nothingDone };
+    this.orderState = state;
+    const off = client.on('export', (message) => {
+      if (message.job !== job) return;
+      const { event } = message;
+      if (event.what === 'progress') state.frames = event.frames;
+      else if (event.what === 'loop') state.loop = event;
+      else if (event.what === 'failed') state.fault = { message: event.message, frame: event.frame };
+      state.isDone = event.what === 'done';
+      if (state.isDone || state.fault) off();
+    });
+    client.send({ type: 'export', order: { ...order, job } });
+  },
+  orderState: nothingDone,
 };

@@ -11,6 +11,12 @@ export const hasWindow = (output: Output): output is WindowOutput => output.type
 export const windowOutputOf = (show: Pick<Show, 'wall'>, id: string): WindowOutput | undefined =>
   show.wall.outputs.filter(hasWindow).find((output) => output.id === id);
 
+/** The string of that id; null: there is none. */
+export const stringOf = (show: Pick<Show, 'wall'>, id: string | null): PixelString | null =>
+  show.wall.outputs.find(
+    (output): output is PixelString => output.id === id && output.type === 'string',
+  ) ?? null;
+
 /** What the points of a string cover. */
 function stringPart({ points, area }: PixelString): OutputPart {
   const { x, y, width, height } = boxOfPoints(points);

@@ -1,6 +1,6 @@
 import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
 import { listAt, type DataPicture, type ImageKind } from '../../core/kind/kind';
-import { bodyOf } from '../../core/kind/prop';
+import { bodyOf, type Prop, type ShotSettings } from '../../core/kind/prop';
 import { cyclesOf, type Cycle } from '../../core/patch/cycles';
 import { keepsPictures } from '../../core/patch/history';
 import type { Plan, PlanNode, PlanSource } from '../../core/patch/plan';
@@ -18,7 +18,7 @@ import { NodeShaders } from './node-shaders';
 import { fillShader, type Shader, type TextureView } from '../shader/shader';
 import { Sheets } from './sheets';
 import { FieldPainter, type FieldScene } from '../field/field-shot';
-import { drawsDirectly, ShotPainter } from '../prop/shot';
+import { drawsDirectly, ShotPainter, type ShotJob } from '../prop/shot';
 import { fitStored, freeStored, newStored, type Stored } from './stored';
 
 export interface RendererOptions {
@@ -313,17 +313,7 @@ export class ImageRenderer {
         const settings = paint.settings(this.run.work(node.id, frame));
         const props = listAt<'prop'>(this.run.inputsOf(node.id), 'props');
         this.fit(node.id, stored, width, height, drawsDirectly(settings, props));
-        const done = this.shots.paint({
-          node: node.id,
-          target: stored.target!,
-          bits: stored.bits,
-          settings,
-          props,
-          pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
-          waits: this.options.waits === true,
-          textureOf: (image) => this.textureOf(image.node, image.back),
-          filePicture: (id) => this.media.picture(id, height),
-        });
+        const done = this.shots.paint(this.shotJob(node.id, stored, frame, settings, props));
         if (!done) run.markStale();
         this.shaders.faults.delete(node.id);
       } else if (paint.type === 'field') {
@@ -352,6 +342,36 @@ export class ImageRenderer {
     } catch (error) {
       this.shaders.fail(node.id, error);
     }
+  }
+
+  private shotJob(
+    node: string,
+    stored: Stored,
+    frame: Frame,
+    settings: ShotSettings,
+    props: readonly Prop[],
+  ): ShotJob {
+    return {
+      node,
+      target: stored.target!,
+      bits: stored.bits,
+      settings,
+      props,
+      pixelScale: frame.canvas.height / Math.max(1, this.fullHeight),
+      waits: this.options.waits === true,
+      textureOf: (image) => this.textureOf(image.node, image.back),
+      filePicture: (id) => this.media.picture(id, stored.target!.height),
+    };
+  }
+
+  /** How far what a shot shows is from its camera, as `ShotPainter` gives it; null if the node is no shot. */
+  distancesOf(id: string, frame: Frame): WebGLRenderTarget | null {
+    const stored = this.stored.get(id);
+    const kind = this.plan?.nodes.get(id)?.kind;
+    if (!stored?.target || kind?.output !== 'image' || kind.paint.type !== 'shot') return null;
+    const settings = kind.paint.settings(this.run.work(id, frame));
+    const props = listAt<'prop'>(this.run.inputsOf(id), 'props');
+    return this.shots.distancesOf(this.shotJob(id, stored, frame, settings, props));
   }
 
   private fieldScene(frame: Frame, reader: string, wait: boolean): FieldScene {
@@ -554,6 +574,24 @@ export class ImageRenderer {
     peek.shader.uniforms.region.value = region;
     this.gpu.pass(peek.shader.material, target);
     return true;
+  }
+
+  /**
+   * Draws a part of a stored picture at the size of the target: computed anew where one shader makes it, else from what is stored.
+   * `region`: as for `peek`.
+   */
+  drawLarge(id: string, frame: Frame, target: WebGLRenderTarget, region: readonly number[]): void {
+    const stored = this.stored.get(id);
+    const image = this.run.runs.get(id)?.image;
+    const [shader] = stored?.shaders ?? [];
+    if (!image || !shader || stored?.shaders.length !== 1) {
+      this.peek(id, frame, target, region, true);
+      return;
+    }
+    this.fill(shader, frame, image.width, image.height);
+    shader.uniforms.region.value = region;
+    this.gpu.pass(shader.material, target);
+    shader.uniforms.region.value = [0, 0, 1, 1];
   }
 
   /** A field at places, as `FieldPainter.at` gives it. */

@@ -94,7 +94,8 @@ export class MediaLibrary {
     this.models.delete(id);
   }
 
-  private blobOf(id: string): Promise<Blob> {
+  /** The bytes of a file of the show, as soon as they are here. Rejects with MediaError if they never will be. */
+  blobOf(id: string): Promise<Blob> {
     const known = this.files.get(id);
     if (known) return Promise.resolve(known.blob);
     const entry = shippedFiles.find((file) => file.id === id);

@@ -54,7 +54,8 @@ export const isDrawnByOutputs = (look: Transition['look']): boolean => transitLo
 export const ditherText =
   'c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;';
 
-const body = (colour: string, more = ''): string => `#version 300 es
+const body = (colour: string, more = '', result = `${ditherText}
+  result = vec4(c, 1.0);`): string => `#version 300 es
 precision highp float;
 in vec2 fitted;
 flat in vec4 firstSeen;
@@ -68,8 +69,7 @@ ${seenText}
 ${more}
 void main() {
   ${colour}
-  ${ditherText}
-  result = vec4(c, 1.0);
+  ${result}
 }
 `;
 
@@ -92,6 +92,22 @@ const fragments = {
   ),
 };
 type Form = keyof typeof fragments;
+
+/** What is exported: pictures as numbers, without the noise of a screen. */
+const exportFragments = {
+  /** Two that are mixed, or one. */
+  numbers: body(
+    `vec2 at = ${place};
+  vec3 c = seen(texture(first, at), firstSeen);
+  if (faded > 0.0) c = transit(c, seen(texture(second, at), secondSeen), faded, at);
+  ${inside}`,
+    transitText,
+    'result = vec4(c, 1.0);',
+  ),
+  /** One without its background, multiplied by its alpha. */
+  through: body(`vec4 c = texture(first, ${place});`, '', 'result = vec4(c.rgb * firstSeen.a, c.a);'),
+};
+export type ExportForm = keyof typeof exportFragments;
 
 /** What a surface shows: one picture, or two that are mixed. */
 export interface Presented {
@@ -170,6 +186,7 @@ export class Presenter {
     part: { value: [0, 0, 1, 1] as readonly number[] },
   };
   private readonly forms = new Map<Form, RawShaderMaterial>();
+  private readonly exportForms = new Map<ExportForm, RawShaderMaterial>();
 
   constructor(private readonly gpu: Gpu) {
     for (const [form, text] of Object.entries(fragments)) {
@@ -192,5 +209,17 @@ export class Presenter {
     const isExact = x === 1 && y === 1 && isWhole(mapping) && width === into.width && height === into.height;
     const form = presented.fade > 0 ? 'mixed' : isExact ? 'exact' : 'fitted';
     this.gpu.pass(this.forms.get(form)!, target);
+  }
+
+  /** Draws a picture as numbers, stretched to all of a target. */
+  drawNumbers(presented: Presented, form: ExportForm, target: WebGLRenderTarget): void {
+    const { uniforms, gpu } = this;
+    let material = this.exportForms.get(form);
+    if (!material)
+      this.exportForms.set(form, (material = gpu.material(exportFragments[form], uniforms, vertex)));
+    fillPresented(uniforms, presented);
+    uniforms.span.value = [1, 1];
+    uniforms.part.value = wholePicture.part;
+    gpu.pass(material, target);
   }
 }

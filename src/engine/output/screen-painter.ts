@@ -63,8 +63,8 @@ void main() {
   result = vec4(kept);
 }`;
 
-/** Where a picture of an output is seen: in its window, on the desk, or in the room. */
-export type PaintedFor = 'window' | 'desk' | 'room';
+/** Where a picture of an output is seen: in its window, on the desk, in the room, or in what is exported of it. */
+export type PaintedFor = 'window' | 'desk' | 'room' | 'export';
 
 /** Whether the whole picture of an output lies on the canvas. */
 function cornersWithin(map: readonly number[]): boolean {
@@ -182,7 +182,9 @@ export class ScreenPainter {
     uniforms.bend.value = numbers.bend;
     // What is switched to black has no raised black.
     uniforms.black.value = colour.black.map((black) => black * presented.level);
-    mesh.material = this.materialFor(kept, numbers, canvas, presented);
+    // What is exported must not depend on which shader was compiled by when.
+    mesh.material =
+      place === 'export' ? this.material : this.materialFor(kept, numbers, canvas, presented);
     mesh.geometry = kept.geometry;
     gpu.passes++;
     gpu.renderer.setRenderTarget(target);

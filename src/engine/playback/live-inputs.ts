@@ -15,7 +15,7 @@ const meterShape = { tilt: 3, floor: -54, gains: [0, 0, 0] as const };
 
 let loopSamples: Float32Array | null = null;
 
-interface Sampled {
+export interface Sampled {
   rate: number;
   samples: Float32Array;
 }
@@ -80,6 +80,11 @@ export class LiveInputs {
     const { from, file } = this.settings;
     if (from === 'loop') return { rate: loopRate, samples: (loopSamples ??= makeLoop(loopRate)) };
     return from === 'file' && this.file?.id === file ? this.file : null;
+  }
+
+  /** The built-in sound loop, if that is what plays. */
+  get loop(): Sampled | null {
+    return this.settings?.from === 'loop' ? this.sampled : null;
   }
 
   private makeListener(): SampleListener | null {

@@ -54,7 +54,11 @@ export class Performance {
   private show: Show | null = null;
   private played: Played | null = null;
 
-  constructor(catalogue: Catalogue) {
+  constructor(
+    catalogue: Catalogue,
+    /** Seconds of a clock that does not stop: flashes are counted by it. */
+    private readonly seconds: () => number = () => performance.now() / 1000,
+  ) {
     this.desk = new DeskRun(catalogue);
     this.hands = new DeskHands(this.desk);
   }
@@ -124,6 +128,15 @@ export class Performance {
   /** Scene that lies over the program, and how. */
   get overlay(): PerformanceState['layer'] {
     return this.layer;
+  }
+
+  /** Scenes whose pictures make up what is on air. */
+  get onAir(): string[] {
+    const { program, incoming, look } = this.program.state;
+    const mask = (look ?? this.show?.transition)?.mask;
+    const masks = incoming && mask?.from === 'scene' ? mask.id : null;
+    const ids = [program, incoming, this.overlay?.scene, masks];
+    return [...new Set(ids.filter((id): id is string => Boolean(id)))];
   }
 
   /** Scenes that may go on air at any moment: they are kept ready. */
@@ -394,7 +407,7 @@ export class Performance {
         this.note({ type: 'layer', at: this.at, layer: command.layer });
         break;
       case 'hit':
-        this.hits.press(command.hit, command.on, performance.now() / 1000);
+        this.hits.press(command.hit, command.on, this.seconds());
         this.note({ type: 'hit', at: this.at, hit: command.hit, on: command.on });
         break;
       case 'panic':

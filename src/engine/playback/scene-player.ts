@@ -212,6 +212,17 @@ export class ScenePlayer {
     return this.lastFrame !== null && this.renderer.peek(node, this.lastFrame, target, region, wait);
   }
 
+  /** Draws a part of the scene's picture larger than it is stored. */
+  drawLarge(target: WebGLRenderTarget, region: readonly number[]): void {
+    if (!this.lastFrame || !this.shown) this.gpu.clear(target);
+    else this.renderer.drawLarge(this.shown, this.lastFrame, target, region);
+  }
+
+  /** How far what a shot shows in this frame is from its camera, in green; the caller releases it. Null: the node is no shot. */
+  distancesOf(node: string): WebGLRenderTarget | null {
+    return this.lastFrame && this.renderer.distancesOf(node, this.lastFrame);
+  }
+
   /** A field of this frame at places (x, y, z in turn): distance, red, green and blue of each. */
   fieldAt(node: string, places: readonly number[]): Promise<Float32Array> {
     if (!this.lastFrame || this.run.runs.get(node)?.plan.kind.output !== 'field')

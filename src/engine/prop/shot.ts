@@ -43,6 +43,9 @@ export const drawsDirectly = (settings: ShotSettings, props: readonly Prop[]): b
   !isToned(settings) &&
   !((sortProps(props).camera?.blur ?? 0) > 0);
 
+/** Whether what is drawn lies over what is behind it, and has a place in depth. */
+const covers = ({ look }: Drawn): boolean => look.blending === 'over';
+
 /** Renders props into targets. Meshes, shaders and tables live as long as their prop stays in the shot. */
 export class ShotPainter {
   private readonly props: DrawnProps;
@@ -90,8 +93,39 @@ export class ShotPainter {
 
   /** Draws a shot. Gives false if a shader is still being compiled, so that it has to be drawn again. */
   paint(job: ShotJob): boolean {
-    const { gpu } = this;
     const { settings, target } = job;
+    const { shown, ready, lights, forms, cameraProp } = this.bring(job);
+    this.drawShadows(shown, lights, forms, settings.shadowSize);
+    const camera = this.place(cameraProp, target);
+    if (settings.gives === 'depth') this.drawDepth(shown, camera, settings, target);
+    else this.drawPicture(shown, camera, cameraProp, job);
+    this.props.forget(job.node);
+    this.gpu.passes++;
+    return ready;
+  }
+
+  /** How far what is seen of a shot is from the camera, in green, 10,000 where nothing is; the caller releases it. */
+  distancesOf(job: ShotJob): WebGLRenderTarget {
+    const { shown, cameraProp } = this.bring(job);
+    const { width, height } = job.target;
+    return this.distances(shown, this.place(cameraProp, job.target), width, height, covers);
+  }
+
+  /** Where the camera stands, told to all that is drawn. */
+  private place(prop: CameraProp, { width, height }: WebGLRenderTarget): Camera {
+    const camera = this.camera.place(prop, width / height);
+    this.look(camera, prop, width, height);
+    return camera;
+  }
+
+  /** The meshes of what is in a shot, in the order they are drawn, and what lights and sees them. */
+  private bring(job: ShotJob): {
+    shown: Drawn[];
+    ready: boolean;
+    lights: readonly LightProp[];
+    forms: readonly LightForm[];
+    cameraProp: CameraProp;
+  } {
     const { bodies, lights: wired, camera: wiredCamera } = sortProps(job.props);
     const cameraProp = wiredCamera ?? defaultCamera;
     const lights = (wired.length ? wired : lightsFor(cameraProp)).slice(0, mostLights);
@@ -110,15 +144,7 @@ export class ShotPainter {
       drawn.object.renderOrder = (drawn.look.solid ? 0 : 1000) + order;
       shown.push(drawn);
     });
-
-    this.drawShadows(shown, lights, forms, settings.shadowSize);
-    const camera = this.camera.place(cameraProp, target.width / target.height);
-    this.look(camera, cameraProp, target.width, target.height);
-    if (settings.gives === 'depth') this.drawDepth(shown, camera, settings, target);
-    else this.drawPicture(shown, camera, cameraProp, job);
-    this.props.forget(job.node);
-    gpu.passes++;
-    return ready;
+    return { shown, ready, lights, forms, cameraProp };
   }
 
   private drawPicture(shown: readonly Drawn[], camera: Camera, prop: CameraProp, job: ShotJob): void {
@@ -176,13 +202,7 @@ export class ShotPainter {
     target: WebGLRenderTarget,
   ): void {
     const { gpu } = this;
-    const far = this.distances(
-      shown,
-      camera,
-      target.width,
-      target.height,
-      ({ look }) => look.blending === 'over',
-    );
+    const far = this.distances(shown, camera, target.width, target.height, covers);
     this.depth.uniforms.depthMap.value = far.texture;
     this.depth.uniforms.range.value = [...settings.depthRange];
     gpu.pass(this.depth, target);

@@ -6,6 +6,9 @@ import type { StreamCount } from '../../core/wall/pixels/receive';
 import type { RoomView } from '../../core/wall/room';
 import { beforeCues, type CueState } from '../../core/desk/cue-run';
 import type { DeskValues } from '../../core/desk/desk-run';
+import type { ExportPlan } from '../../core/export/schedule';
+import type { ExportSpec } from '../../core/export/spec';
+import type { Encoders, ExportEvent, ExportOrder } from './export';
 import type { DeskValue, Layer, Move, Scene, Show, Transition } from '../../core/document/types';
 
 /**
@@ -166,6 +169,8 @@ export interface LayerLayout {
 
 /** Messages that hold until the next of their type. The client sends the latest of each to a restarted engine. */
 export type SettingMessage =
+  /** Share of the time that exports may take; the rest is left to everybody else. */
+  | { type: 'export-share'; share: number }
   | { type: 'watch'; watch: Watch }
   | { type: 'controllers'; controllers: ControllerState }
   /** A MIDI file that plays with the show; null: none. */
@@ -196,8 +201,9 @@ export type EventMessage =
   /** Causes a fault on purpose: the graphics context lost, or the engine gone. */
   | { type: 'inject-fault'; fault: 'context-loss' | 'crash' };
 
-/** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files. */
+/** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files, folders. */
 export type HandoverMessage =
+  | { type: 'export'; order: ExportOrder }
   | { type: 'output-add'; id: string; spec: OutputSpec; canvas: OffscreenCanvas }
   /** Sound of a file of the show, one channel; no samples if it could not be read. */
   | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
@@ -234,7 +240,11 @@ export type EngineRequest =
   | { type: 'picture'; scene: string; width: number; height: number; desk?: DeskValues }
   | { type: 'shader'; scene: string; node: string }
   /** Why the picture of a scene may be dark. */
-  | { type: 'why'; scene: string };
+  | { type: 'why'; scene: string }
+  /** What an export consists of. */
+  | { type: 'export-plan'; spec: ExportSpec }
+  /** What can be encoded here at that size. */
+  | { type: 'encoders'; width: number; height: number };
 
 export type EngineAnswer =
   | { type: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
@@ -243,7 +253,9 @@ export type EngineAnswer =
   | { type: 'field'; values: Float32Array }
   | { type: 'picture'; png: ArrayBuffer }
   | { type: 'shader'; text: string }
-  | { type: 'why'; reasons: readonly DarkReason[] };
+  | { type: 'why'; reasons: readonly DarkReason[] }
+  | { type: 'export-plan'; plan: ExportPlan }
+  | { type: 'encoders'; encoders: Encoders };
 
 // From the engine
 
@@ -412,6 +424,7 @@ export interface Stats {
 export type FromEngine =
   | { type: 'ready' }
   | { type: 'opened' }
+  | { type: 'export'; job: string; event: ExportEvent }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
   /** Moves that were recorded up to a second of the show, to be laid over those of the show. */

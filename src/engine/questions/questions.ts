@@ -1,8 +1,11 @@
 import type { Catalogue } from '../../core/kind/kind';
-import type { Scene, Show } from '../../core/document/types';
+import type { Show } from '../../core/document/types';
+import { Timing } from '../../core/export/schedule';
 import { givenTo, type DeskValues } from '../../core/desk/desk-run';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
+import { ExactScene, sceneOf } from '../exact/exact-scene';
+import { planOf } from '../exact/plan';
 import type { Gpu } from '../gpu/gpu';
 import { makeOpaque, upsideDown } from '../gpu/page-pixels';
 import type { LiveInputs } from '../playback/live-inputs';
@@ -18,24 +21,9 @@ const pictureStepSeconds = 0.1;
 /** Frames of a scene that plays before one of them is taken as its picture. */
 const firstFrames = 60;
 
-/** Milliseconds that numbers of frames on the way are worked out at a stretch. */
-const longestTurnMs = 12;
-
-function sceneOf(show: Show, id: string): Scene {
-  const scene = show.scenes.find((s) => s.id === id);
-  if (!scene) throw new Error(`There is no scene ${id}.`);
-  return scene;
-}
-
 /** Answers requests of the interface: pixels, exact frames, small pictures, shaders. Lives as long as its GPU context. */
 export class Questions {
-  private exact: {
-    key: string;
-    player: ScenePlayer;
-    frame: number;
-    steps: FeedbackClock;
-    inputs: LiveInputs;
-  } | null = null;
+  private exact: { key: string; run: ExactScene } | null = null;
 
   constructor(
     private readonly gpu: Gpu,
@@ -56,6 +44,14 @@ export class Questions {
           type: 'shader',
           text: this.players.get(request.scene)?.renderer.shaderText(request.node) ?? '',
         };
+      case 'export-plan': {
+        const inputs = this.inputs.exact();
+        return { type: 'export-plan', plan: planOf(this.catalogue, inputs, show, request.spec) };
+      }
+      case 'encoders': {
+        const { encodersAt } = await import('../record/encoders');
+        return { type: 'encoders', encoders: await encodersAt(request.width, request.height) };
+      }
       case 'why':
         return { type: 'why', reasons: this.players.get(request.scene)?.why() ?? [] };
       case 'frame':
@@ -106,51 +102,26 @@ export class Questions {
     return this.png(player, request.node, request.width, request.height);
   }
 
-  /** Runs a scene by itself, frame by frame from the start, so that a frame is the same whenever it is asked for. */
+  /** Runs a scene to a frame: on from the one that was asked for before, where that is on the way. */
   private async exactRun(show: Show, request: FrameRequest): Promise<ScenePlayer> {
+    const { width, height, node, frame } = request;
     const scene = sceneOf(show, request.scene);
-    if (request.node && !scene.nodes[request.node])
-      throw new Error(`There is no node ${request.node} in ${scene.name}.`);
-    const key = `${request.scene} ${request.width}x${request.height} ${request.node}`;
+    const { fps } = show.canvas;
+    const key = `${scene.id} ${width}x${height} ${node} ${fps}`;
     const { exact } = this;
     // What was run so far counts only for the very scene that is asked for, as it stands.
-    const goesOn = exact?.key === key && exact.player.scene === scene && exact.frame < request.frame;
+    const goesOn = exact?.key === key && exact.run.scene === scene && exact.run.at < frame;
     if (!goesOn) {
-      exact?.player.dispose();
-      const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
-      player.wantsPicture = request.node === null;
-      this.exact = { key, player, frame: -1, steps: new FeedbackClock(), inputs: this.inputs.exact() };
+      exact?.run.dispose();
+      this.exact = null;
+      const { gpu, catalogue, media } = this;
+      const means = { gpu, catalogue, media, inputs: this.inputs.exact() };
+      const run = new ExactScene(means, show, scene, { width, height }, new Timing(fps), node);
+      this.exact = { key, run };
     }
-    const run = this.exact!;
-    const { player } = run;
-    const { fps } = show.canvas;
-    const canvas = { width: request.width, height: request.height };
-    const watched = request.node ? [request.node] : [];
-    const history = player.historyOf(scene, watched);
-    let rested = performance.now();
-    for (let k = run.frame + 1; k <= request.frame; k++) {
-      const moment = momentAt(k / fps, k === 0 ? 0 : 1 / fps, fps, show.tempo);
-      const feedback = run.steps.next(moment.dt);
-      const isOnTheWay = k < request.frame;
-      if (isOnTheWay && !history.numbers) continue;
-      const frame = { moment, live: run.inputs.at(moment.time, player.run.hears), canvas, feedback };
-      await player.playExactly(
-        scene,
-        frame,
-        watched,
-        show.canvas.height,
-        isOnTheWay ? history.pictures : null,
-      );
-      // Work must not pile up on the GPU, and live frames and messages go on in between.
-      if (history.pictures.size > 0 ? k % 4 === 3 : performance.now() - rested > longestTurnMs) {
-        await this.gpu.finish();
-        rested = performance.now();
-      }
-    }
-    run.frame = request.frame;
-    const faults = Object.entries(player.faults());
-    if (faults.length) throw new Error(`${scene.nodes[faults[0][0]]?.name ?? faults[0][0]}: ${faults[0][1]}`);
-    return player;
+    const { run } = this.exact!;
+    await run.reach(frame);
+    return run.player;
   }
 
   /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */

@@ -1,0 +1,48 @@
+import type { ExportPlan } from '../../core/export/schedule';
+import type { ExportSpec, SoundCodecName, VideoCodecName } from '../../core/export/spec';
+
+/** Where finished pieces go: a folder of this browser or of the disk, or an address that takes them by PUT. */
+export type ExportSink =
+  | { type: 'folder'; folder: FileSystemDirectoryHandle }
+  | { type: 'address'; address: string };
+
+/** Who asks for what of an export. One order of a job is carried out at a time. */
+export type ExportOrder =
+  /** Draws pieces, one after the other, and hands each over when it is done. */
+  | { do: 'pieces'; job: string; spec: ExportSpec; plan: ExportPlan; pieces: readonly number[]; sink: ExportSink }
+  /** Encodes the sound of a video. */
+  | { do: 'sound'; job: string; spec: ExportSpec; plan: ExportPlan; sink: ExportSink }
+  /** Puts the pieces that lie in a folder together in one file. */
+  | {
+      do: 'join';
+      job: string;
+      spec: ExportSpec;
+      plan: ExportPlan;
+      folder: FileSystemDirectoryHandle;
+      to: FileSystemFileHandle;
+    }
+  | { do: 'pause'; job: string; on: boolean }
+  | { do: 'cancel'; job: string };
+
+type WithoutJob<T> = T extends unknown ? Omit<T, 'job'> : never;
+/** An order as one asks for it who has no other job. */
+export type SoleOrder = WithoutJob<Extract<ExportOrder, { do: 'pieces' | 'sound' }>>;
+
+/** What becomes of an order. */
+export type ExportEvent =
+  /** Frames of this order that are done. */
+  | { what: 'progress'; frames: number }
+  /** The last frame, small: rows from above. */
+  | { what: 'picture'; width: number; height: number; rgba: Uint8ClampedArray<ArrayBuffer> }
+  | { what: 'piece'; piece: number; bytes: number }
+  /** How far the frame after a loop is from its first: mean and worst of all channels, in steps of 255. */
+  | { what: 'loop'; mean: number; worst: number }
+  | { what: 'done' }
+  /** `frame`: which one could not be drawn or written; null: none was under way. `isFull`: there is no space left. */
+  | { what: 'failed'; message: string; frame: number | null; isFull: boolean };
+
+/** What this browser can encode. */
+export interface Encoders {
+  video: VideoCodecName[];
+  sound: SoundCodecName[];
+}

@@ -1,0 +1,328 @@
+import { frameName } from '../../core/export/names';
+import { ExportError, checkSpec, longestSide, type ExportSpec } from '../../core/export/spec';
+import { framesOf, type ExportPlan } from '../../core/export/schedule';
+import type { Show } from '../../core/document/types';
+import type { ExportEvent, ExportOrder, ExportSink } from '../protocol/export';
+import type { MediaLibrary } from '../media/library';
+import type { LiveInputs } from '../playback/live-inputs';
+import { joined } from './png';
+import { stringOf } from '../../core/wall/outputs';
+import { ExportRun, type ExportMeans } from './export-run';
+import { Grabber } from './grabber';
+import { ImagePool } from './image-pool';
+import { join, pieceName, soundName } from './join';
+import { largeStill } from './large-still';
+import { FullError, put, sayDiskFault, streamTo } from './sink';
+import { fileReader, samplesReader, soundPiece, type SoundReader } from './sound';
+import { VideoPiece } from './video';
+
+type Work = Extract<ExportOrder, { do: 'pieces' | 'sound' | 'join' }>;
+
+/** Milliseconds between two reports of how far it is, and between two small pictures. */
+const reportMs = 250;
+const pictureMs = 1000;
+/** Longest side of the small picture, and of those that show whether a loop meets. */
+const smallSide = 192;
+const loopSide = 320;
+
+/** An order was taken back. */
+class Cancelled extends Error {
+  override name = 'Cancelled';
+}
+
+/** Carries out the orders of exports, one job at a time, beside whatever else the engine does. */
+export class Exporter {
+  /** Share of the time that exports may take. */
+  share = 1;
+  private job: string | null = null;
+  private isPaused = false;
+  private isCancelled = false;
+  private wake: (() => void) | null = null;
+  private readonly pool = new ImagePool();
+  private workedSince = performance.now();
+  private reportedAt = 0;
+  private picturedAt = 0;
+  private frame: number | null = null;
+
+  constructor(
+    private readonly tell: (job: string, event: ExportEvent) => void,
+    private readonly media: MediaLibrary,
+  ) {}
+
+  /** Takes an order; `means` and `show` as they are now. */
+  take(order: ExportOrder, show: Show, means: ExportMeans): void {
+    switch (order.do) {
+      case 'pause':
+        if (order.job !== this.job) break;
+        this.isPaused = order.on;
+        this.wake?.();
+        break;
+      case 'cancel':
+        if (order.job !== this.job) break;
+        this.isCancelled = true;
+        this.wake?.();
+        break;
+      default:
+        void this.work(order, show, means);
+    }
+  }
+
+  private async work(order: Work, show: Show, means: ExportMeans): Promise<void> {
+    if (this.job !== null) {
+      this.tell(order.job, { what: 'failed', message: 'Another export is under way.', frame: null, isFull: false });
+      return;
+    }
+    this.job = order.job;
+    this.isPaused = this.isCancelled = false;
+    this.frame = null;
+    this.workedSince = performance.now();
+    try {
+      checkSpec(show, order.spec);
+      if (order.do === 'pieces') await this.pieces(order, show, means);
+      else if (order.do === 'sound') await this.sound(order, show, means.inputs);
+      else await this.join(order, show);
+      this.job = null;
+      this.tell(order.job, { what: 'done' });
+    } catch (error) {
+      this.job = null;
+      if (error instanceof Cancelled) return;
+      const { message } = error instanceof Error ? error : new Error(String(error));
+      const isFull = error instanceof FullError;
+      this.tell(order.job, { what: 'failed', message, frame: this.frame, isFull });
+    }
+  }
+
+  /** Waits while it is paused, and as long as others are to have their turn. Throws Cancelled. */
+  private rest = async (): Promise<void> => {
+    const worked = performance.now() - this.workedSince;
+    if (this.share < 1) await new Promise((done) => setTimeout(done, worked * (1 / this.share - 1)));
+    while (this.isPaused && !this.isCancelled)
+      await new Promise<void>((resolve) => {
+        this.wake = resolve;
+      });
+    if (this.isCancelled) throw new Cancelled();
+    this.workedSince = performance.now();
+  };
+
+  private progress(frames: number, isLast = false): void {
+    const now = performance.now();
+    if (!isLast && now - this.reportedAt < reportMs) return;
+    this.reportedAt = now;
+    this.tell(this.job!, { what: 'progress', frames });
+  }
+
+  private async pieces(order: Extract<ExportOrder, { do: 'pieces' }>, show: Show, means: ExportMeans): Promise<void> {
+    const { spec, plan, sink, pieces } = order;
+    const { format, width, height } = spec;
+    if (Math.max(width, height) > longestSide.images) {
+      await this.large(order, show, means);
+      return;
+    }
+    let run: ExportRun | null = null;
+    const grabber = new Grabber(means.gpu, spec);
+    let done = 0;
+    const written: Promise<void>[] = [];
+    try {
+      for (const piece of pieces) {
+        const [from, to] = framesOf(spec, plan, piece);
+        if (run && !run.canReach(from)) {
+          run.dispose();
+          run = null;
+        }
+        run ??= new ExportRun(means, show, spec);
+        const draw = this.drawer(run, grabber);
+        const isShown = (): Promise<void> => this.picture(grabber);
+        const count = (): void => this.progress(++done);
+        if (format.type === 'video') {
+          const bytes = await this.videoPiece({ ...spec, format }, run, grabber, [from, to], draw, isShown, count);
+          await this.hand(sink, pieceName(piece), piece, bytes);
+        } else if (format.type === 'pixels') {
+          const parts: Uint8Array[] = [];
+          for (let frame = from; frame < to; frame++) {
+            this.frame = frame;
+            await run.frame(frame, () => undefined, this.rest);
+            parts.push(await run.pixels());
+            count();
+          }
+          await this.hand(sink, pieceName(piece), piece, joined(parts));
+        } else {
+          this.frame = from;
+          await run.frame(from, draw, this.rest);
+          await isShown();
+          const depth = format.type === 'images' && format.depth ? await run.depth() : null;
+          const pixels = await grabber.take();
+          const { file } = await this.pool.encode({ width, height, format, pixels, depth });
+          const name = format.type === 'images' ? frameName(spec, from) : pieceName(piece);
+          const job = this.job!;
+          written.push(file.then((bytes) => this.hand(sink, name, piece, bytes, job)));
+          // A fault is heard below; until then nobody may call it unhandled.
+          written.at(-1)!.catch(() => undefined);
+          if (written.length > 8) await written.shift();
+          count();
+        }
+        await this.rest();
+      }
+      await Promise.all(written);
+      this.progress(done, true);
+      if (plan.meets !== null && pieces.includes(0)) await this.compareLoop(spec, plan, plan.meets, show, means);
+    } finally {
+      run?.dispose();
+      grabber.dispose();
+    }
+  }
+
+  private drawer(run: ExportRun, grabber: Grabber): () => void {
+    return () => {
+      const target = grabber.target();
+      run.draw(target);
+      grabber.add(target);
+    };
+  }
+
+  private async videoPiece(
+    spec: ConstructorParameters<typeof VideoPiece>[0],
+    run: ExportRun,
+    grabber: Grabber,
+    [from, to]: readonly [number, number],
+    draw: () => void,
+    isShown: () => Promise<void>,
+    count: () => void,
+  ): Promise<Uint8Array<ArrayBuffer>> {
+    const video = new VideoPiece(spec);
+    try {
+      // While a frame comes off the GPU and is encoded, the next one is drawn.
+      let coming: Promise<void> | null = null;
+      for (let frame = from; frame < to; frame++) {
+        this.frame = frame;
+        await run.frame(frame, draw, this.rest);
+        await isShown();
+        const planes = grabber.take();
+        await coming;
+        coming = planes.then((bytes) => video.add(bytes as Uint8Array<ArrayBuffer>));
+        coming.catch(() => undefined);
+        count();
+        await this.rest();
+      }
+      await coming;
+      return await video.finish();
+    } catch (error) {
+      await video.cancel().catch(() => undefined);
+      throw error;
+    }
+  }
+
+  private async hand(
+    sink: ExportSink,
+    name: string,
+    piece: number,
+    bytes: Uint8Array<ArrayBuffer>,
+    job = this.job!,
+  ): Promise<void> {
+    await put(sink, name, bytes);
+    this.tell(job, { what: 'piece', piece, bytes: bytes.length });
+  }
+
+  /** Shows the page what the last frame looks like, now and then. */
+  private async picture(grabber: Grabber): Promise<void> {
+    const now = performance.now();
+    const texture = grabber.picture;
+    if (!texture || now - this.picturedAt < pictureMs) return;
+    this.picturedAt = now;
+    const { width, height } = texture.image as { width: number; height: number };
+    const scale = Math.min(1, smallSide / Math.max(width, height));
+    const [w, h] = [Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale))];
+    const rgba = await grabber.small(texture, w, h);
+    this.tell(this.job!, { what: 'picture', width: w, height: h, rgba: new Uint8ClampedArray(rgba.buffer) });
+  }
+
+  /** Compares the frame after a loop with its first: small, since what does not fit is seen so as well. */
+  private async compareLoop(
+    spec: ExportSpec,
+    { first }: ExportPlan,
+    meets: number,
+    show: Show,
+    means: ExportMeans,
+  ): Promise<void> {
+    const scale = Math.min(1, loopSide / Math.max(spec.width, spec.height));
+    const small: ExportSpec = {
+      ...spec,
+      output: null,
+      width: Math.max(2, 2 * Math.round((spec.width * scale) / 2)),
+      height: Math.max(2, 2 * Math.round((spec.height * scale) / 2)),
+      supersample: 1,
+      format: { type: 'images', image: 'png', alpha: false, linear: false, depth: false },
+    };
+    const run = new ExportRun(means, show, small);
+    const grabber = new Grabber(means.gpu, small);
+    try {
+      const frames: Uint8Array[] = [];
+      for (const frame of [first, meets]) {
+        this.frame = frame;
+        await run.frame(frame, this.drawer(run, grabber), this.rest);
+        frames.push((await grabber.take()) as Uint8Array);
+      }
+      let [sum, worst] = [0, 0];
+      frames[0].forEach((value, k) => {
+        const off = Math.abs(value - frames[1][k]);
+        sum += off;
+        worst = Math.max(worst, off);
+      });
+      // Alpha is 255 in both.
+      this.tell(this.job!, { what: 'loop', mean: sum / (frames[0].length * 0.75), worst });
+    } finally {
+      run.dispose();
+      grabber.dispose();
+    }
+  }
+
+  private async large(order: Extract<ExportOrder, { do: 'pieces' }>, show: Show, means: ExportMeans): Promise<void> {
+    const { spec, plan, sink } = order;
+    this.frame = plan.first;
+    await largeStill(means, show, spec, plan.first, sink, frameName(spec, plan.first), this.rest);
+    this.tell(this.job!, { what: 'piece', piece: 0, bytes: 0 });
+    this.progress(1, true);
+  }
+
+  private async soundOf(show: Show, inputs: LiveInputs): Promise<SoundReader> {
+    const { from, file } = show.inputs.sound;
+    if (inputs.loop) return samplesReader(inputs.loop);
+    if (from !== 'file') throw new ExportError('Sound of a device cannot be exported. Choose a file under Inputs.');
+    const blob = await this.media.blobOf(file);
+    return fileReader(blob, show.files[file]?.name ?? 'this file');
+  }
+
+  private async sound(
+    { spec, plan, sink }: Extract<ExportOrder, { do: 'sound' }>,
+    show: Show,
+    inputs: LiveInputs,
+  ): Promise<void> {
+    const { format } = spec;
+    if (format.type !== 'video' || format.sound === 'none') return;
+    const bytes = await soundPiece({ ...spec, format }, plan, await this.soundOf(show, inputs), this.rest);
+    await put(sink, soundName, bytes);
+  }
+
+  private async join(order: Extract<ExportOrder, { do: 'join' }>, show: Show): Promise<void> {
+    const { spec, plan, folder, to } = order;
+    const read = async (name: string): Promise<Uint8Array<ArrayBuffer>> => {
+      const file = await (await folder.getFileHandle(name)).getFile();
+      return new Uint8Array(await file.arrayBuffer());
+    };
+    const target = await streamTo(to);
+    try {
+      await join(spec, plan, stringOf(show, spec.output), read, target, async (piece) => {
+        this.progress(piece + 1);
+        await this.rest();
+      });
+    } catch (error) {
+      await target.abort().catch(() => undefined);
+      throw sayDiskFault(error);
+    }
+  }
+
+  dispose(): void {
+    this.isCancelled = true;
+    this.wake?.();
+    this.pool.dispose();
+  }
+}
