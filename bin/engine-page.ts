@@ -60,19 +60,23 @@ export class EnginePage {
       if (bytes) response.type('application/octet-stream').send(Buffer.from(bytes));
       else response.sendStatus(404);
     });
-    app.put(`${secret}/pieces/:name`, express.raw({ type: () => true, limit: '2gb' }), (request, response) => {
-      const { name } = request.params;
-      if (!pieces || !/^[\w.-]+$/.test(name)) return void response.sendStatus(400);
-      const body = request.body as Buffer;
-      takePiece(pieces, name, body).then(
-        () => void response.sendStatus(204),
-        (error: NodeJS.ErrnoException) =>
-          void response
-            .status(error.code === 'ENOSPC' ? 507 : 500)
-            .type('text/plain')
-            .send(error.code === 'ENOSPC' ? 'There is no space left on the disk.' : error.message),
-      );
-    });
+    app.put(
+      `${secret}/pieces/:name`,
+      express.raw({ type: () => true, limit: '2gb' }),
+      (request, response) => {
+        const { name } = request.params;
+        if (!pieces || !/^[\w.-]+$/.test(name)) return void response.sendStatus(400);
+        const body = request.body as Buffer;
+        takePiece(pieces, name, body).then(
+          () => void response.sendStatus(204),
+          (error: NodeJS.ErrnoException) =>
+            void response
+              .status(error.code === 'ENOSPC' ? 507 : 500)
+              .type('text/plain')
+              .send(error.code === 'ENOSPC' ? 'There is no space left on the disk.' : error.message),
+        );
+      },
+    );
     app.use(makeApp());
     const { close, address } = await listen(app, 0);
     const driver = await startBrowser({ width: 320, height: 240, renderer });

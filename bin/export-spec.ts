@@ -38,7 +38,17 @@ export const exportOptions = [
   'renderer',
   'redis',
 ] as const;
-export const exportFlags = ['cues', 'moves', 'loop', 'closed', 'alpha', 'linear', 'depth', 'again', 'farm'] as const;
+export const exportFlags = [
+  'cues',
+  'moves',
+  'loop',
+  'closed',
+  'alpha',
+  'linear',
+  'depth',
+  'again',
+  'farm',
+] as const;
 
 /** Where an export goes: one file, or a folder with a name for each frame, in which `#` stand for its number. */
 export interface Goal {
@@ -50,7 +60,8 @@ export interface Goal {
 export function readGoal(to: string | undefined): Goal {
   if (to === undefined) throw new UsageError('--to is missing: the file, for example --to loop.webm.');
   const marks = /#+/.exec(path.basename(to));
-  if (/#/.test(path.dirname(to))) throw new UsageError('# stands in the name of the file only, not in a folder.');
+  if (/#/.test(path.dirname(to)))
+    throw new UsageError('# stands in the name of the file only, not in a folder.');
   return { file: to, digits: marks?.[0].length ?? 0 };
 }
 
@@ -159,7 +170,8 @@ function outputOf(show: Show, wanted: string | undefined): string | null {
 /** What is to be exported, as the options say. Throws UsageError. */
 export function readSpec(show: Show, options: Options, goal: Goal): ExportSpec {
   const source = sourceOf(show, options);
-  const scene = show.scenes.find(({ id }) => source.type === 'scene' && id === source.scene) ?? show.scenes[0];
+  const scene =
+    show.scenes.find(({ id }) => source.type === 'scene' && id === source.scene) ?? show.scenes[0];
   const output = outputOf(show, options.get('output'));
   const size = options.get('size');
   const [width, height] = size ? Object.values(readSize(size, 16384)) : sizeOfOutput(show, output);
@@ -167,7 +179,9 @@ export function readSpec(show: Show, options: Options, goal: Goal): ExportSpec {
   const range = rangeOf(options);
   const isOne = range.type === 'frames' && range.first === range.last;
   if (format.type === 'images' && goal.digits === 0 && !isOne)
-    throw new UsageError('Several images need a # for their number: --to frames/####.png. Or ask for one: --frames 120.');
+    throw new UsageError(
+      'Several images need a # for their number: --to frames/####.png. Or ask for one: --frames 120.',
+    );
   if (format.type !== 'images' && goal.digits > 0)
     throw new UsageError('# stands for the number of an image: this is one file.');
   return {

@@ -9,8 +9,8 @@ import { checkSpec, ExportError, type ExportSpec } from '../src/core/export/spec
 import type { Show } from '../src/core/document/types';
 import { writeShow } from '../src/core/show/validate';
 import { stringOf } from '../src/core/wall/outputs';
-import { frameName } from '../src/core/export/names';
-import { join, pieceName, soundName } from '../src/engine/record/join';
+import { fileOfPiece, frameName, soundPieceName } from '../src/core/export/names';
+import { join } from '../src/engine/record/join';
 import { UsageError, type Options } from './arguments';
 import { readRenderer, type Renderer } from './browser';
 import { EngineFault, EnginePage } from './engine-page';
@@ -35,10 +35,6 @@ export type PieceRunner = (
 
 /** Times that a browser that died is started again for what it had left. */
 const mostStarts = 3;
-
-/** The name under which a finished piece lies in the folder. */
-export const fileOfPiece = (spec: ExportSpec, plan: ExportPlan, piece: number): string =>
-  spec.format.type === 'images' ? frameName(spec, framesOf(spec, plan, piece)[0]) : pieceName(piece);
 
 /** Says of an export what makes its pieces another's: the show, its files, and what is asked for. */
 function markOf(show: Show, files: ReadonlyMap<string, Uint8Array>, spec: ExportSpec): string {
@@ -78,13 +74,16 @@ export const localRunner =
     await Promise.all(
       inRuns(pieces, jobs).map(async (run) => {
         const left = (): number[] =>
-          run.filter((piece) => !existsSync(path.join(task.folder, fileOfPiece(task.spec, task.plan, piece))));
+          run.filter(
+            (piece) => !existsSync(path.join(task.folder, fileOfPiece(task.spec, task.plan, piece))),
+          );
         for (let start = 1; left().length > 0; start++) {
           try {
             remarks.push(...(await runOnce(task, left(), renderer, done)));
           } catch (error) {
             // A sentence of the engine is one; a browser that died is started again.
-            if (error instanceof EngineFault || error instanceof UsageError || start >= mostStarts) throw error;
+            if (error instanceof EngineFault || error instanceof UsageError || start >= mostStarts)
+              throw error;
           }
         }
       }),
@@ -182,7 +181,9 @@ export async function exportShow(
   const renderer = readRenderer(options.get('renderer'));
   const jobs = Number(options.get('jobs') ?? 1);
   if (!Number.isInteger(jobs) || jobs < 1 || jobs > 64)
-    throw new UsageError(`--jobs takes a whole number from 1 to 64; this machine has ${os.cpus().length} cores.`);
+    throw new UsageError(
+      `--jobs takes a whole number from 1 to 64; this machine has ${os.cpus().length} cores.`,
+    );
   const show = partOf(whole, spec);
   const folder = await prepareFolder(goal, markOf(show, files, spec), options.get('again') !== undefined);
   const first = await EnginePage.open(show, files, { renderer, pieces: folder });
@@ -190,7 +191,8 @@ export async function exportShow(
   try {
     plan = await first.plan(spec);
     const hasSound = spec.format.type === 'video' && spec.format.sound !== 'none';
-    if (hasSound && !existsSync(path.join(folder, soundName))) await first.order({ do: 'sound', spec, plan });
+    if (hasSound && !existsSync(path.join(folder, soundPieceName)))
+      await first.order({ do: 'sound', spec, plan });
   } finally {
     await first.close();
   }
@@ -213,14 +215,18 @@ export async function exportShow(
     }, 0);
   bar.start(plan.count, plan.count - frames(left));
   try {
-    const remarks = await (runner ?? localRunner(jobs, renderer))(task, left, (count) => bar.increment(count));
+    const remarks = await (runner ?? localRunner(jobs, renderer))(task, left, (count) =>
+      bar.increment(count),
+    );
     bar.update(plan.count);
     bar.stop();
     for (const remark of remarks) say(remark);
   } catch (error) {
     bar.stop();
     if (error instanceof EngineFault)
-      throw new EngineFault(`${error.message}\nWhat is finished is kept in ${folder}: the same command goes on.`);
+      throw new EngineFault(
+        `${error.message}\nWhat is finished is kept in ${folder}: the same command goes on.`,
+      );
     throw error;
   }
   say(await finish(task, goal));

@@ -14,6 +14,7 @@ import type { Ratio } from '../src/engine/bench/measure';
 import { compareWith } from './bench-against';
 import { measureNetwork } from './bench-network';
 import { measureDesk } from './bench-desk';
+import { measureExports } from './bench-export';
 import { listen, makeApp } from '../src/server/server';
 
 /** What each figure says, and the most (or least) it should be. */
@@ -117,6 +118,14 @@ const figures: Record<string, Figure> = {
       'milliseconds from a key that is bound to the first changed frame / a frame of the scene and one of the display',
     target: '≤ 1',
   },
+  exportOverhead: {
+    about: 'a video of Pollen Drift exported, VP9 with little effort / the same frames drawn alone',
+    target: '≤ 1.5',
+  },
+  exportOverheadPng: { about: 'a PNG sequence of it / the same frames drawn alone', target: '≤ 1.5' },
+  exportHeap: { about: 'heap after 2,000 exported frames / after 200', target: '≤ 1.1' },
+  farm2: { about: 'speed of an export by two processes / by one', target: '≥ 1.6' },
+  recordCost: { about: 'frames on stage while the program is recorded / while it is not', target: '≥ 0.9' },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
   oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
   signals300: { about: 'CPU of a frame of 300 signal nodes of 64 samples / one loop by hand', target: '≤ 3' },
@@ -217,6 +226,7 @@ const tell = (name: string, value: number, about: string): void => {
 };
 if (isWanted('universes600') || isWanted('universesLost')) await measureNetwork(tell);
 await measureDesk(isWanted, tell);
+await measureExports(isWanted, tell);
 
 function line(name: string): string {
   const { median, low, high, ms } = results.get(name)!;

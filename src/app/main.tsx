@@ -27,6 +27,10 @@ const router = createBrowserRouter([
       { index: true, element: <Navigate to="/build" replace /> },
       { path: 'shows', lazy: async () => ({ Component: (await import('./shows/shows-view')).ShowsView }) },
       { path: 'build', element: <BuildView /> },
+      {
+        path: 'record',
+        lazy: async () => ({ Component: (await import('./record/record-view')).RecordView }),
+      },
       { path: 'play', lazy: async () => ({ Component: (await import('./play/play-view')).PlayView }) },
       { path: 'wall', lazy: async () => ({ Component: (await import('./wall/wall-view')).WallView }) },
       {
@@ -51,6 +55,8 @@ listenToEngine();
 keepInputs();
 // What is bound and recorded is not needed for the first picture.
 void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));
+// Exports that were under way go on once the desk has its first picture.
+setTimeout(() => void import('./record/job-queue').then(({ goOn }) => goOn()), 4000);
 keepEverything();
 welcomeStages();
 keepAddresses();

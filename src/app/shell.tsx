@@ -34,6 +34,7 @@ const views = [
   ['/wall', 'Wall'],
   ['/inputs', 'Inputs'],
   ['/shows', 'Shows'],
+  ['/record', 'Record'],
 ] as const;
 
 /** A control that was dragged out of the inspector onto Play. */
@@ -126,7 +127,7 @@ function FrameMeter() {
     : 'Nothing drawn yet';
   return (
     <div className="live flex items-center gap-2" title={about} role="img" aria-label={about}>
-      <div className="h-1.5 w-14 rounded-full bg-base-300 max-xl:hidden">
+      <div className="h-1.5 w-10 rounded-full bg-base-300 max-xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>
       <span className="figures w-8 text-right" data-testid="fps" data-frames={stats?.frames}>
@@ -186,11 +187,11 @@ export function Shell() {
   return (
     <div className="flex h-full flex-col">
       <header
-        className="panel flex h-11 shrink-0 items-center gap-3 border-b edge px-3 max-xl:gap-1.5 max-xl:px-2"
+        className="panel flex h-11 shrink-0 items-center gap-2 border-b edge px-3 max-xl:gap-1 max-xl:px-2"
         onClick={dropFocus}
       >
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />
-        <NavLink to="/shows" className="max-w-36 truncate font-semibold max-xl:max-w-24" title={name}>
+        <NavLink to="/shows" className="max-w-36 min-w-16 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10" title={name}>
           {name}
         </NavLink>
         <nav className="flex h-full" aria-label="Views">
@@ -208,7 +209,7 @@ export function Shell() {
               }}
               className={({ isActive }) =>
                 clsx(
-                  'flex items-center border-b-2 px-2.5 max-xl:px-1.5',
+                  'flex items-center border-b-2 px-2 max-xl:px-1',
                   isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
                 )
               }

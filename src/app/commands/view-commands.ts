@@ -12,6 +12,7 @@ const views = [
   ['wall', 'Wall', 'What each screen shows'],
   ['inputs', 'Inputs', 'What drives the show'],
   ['shows', 'Shows', 'Files'],
+  ['record', 'Record', 'Export and record'],
 ] as const;
 
 const guides = [

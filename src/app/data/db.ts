@@ -1,4 +1,6 @@
 import Dexie, { type EntityTable } from 'dexie';
+import type { ExportPlan } from '../../core/export/schedule';
+import type { ExportSpec } from '../../core/export/spec';
 import type { Show } from '../../core/document/types';
 
 /** A show as it is kept in this browser. */
@@ -39,10 +41,37 @@ interface Session {
   program: string;
 }
 
+/** How an export stands. waiting: in the queue; running: under way in some window of this browser. */
+export type JobState = 'waiting' | 'running' | 'paused' | 'failed' | 'done';
+
+/** An export as it is kept in this browser: with the show as it was when it was ordered, so that later edits change nothing of it. */
+export interface StoredJob {
+  id: string;
+  /** Milliseconds since 1970. */
+  created: number;
+  spec: ExportSpec;
+  show: Show;
+  showName: string;
+  /** Null until the engine has worked it out. */
+  plan: ExportPlan | null;
+  state: JobState;
+  /** Frames that are finished. */
+  frames: number;
+  /** Seconds that were spent on it. */
+  seconds: number;
+  /** What is worth knowing of it: why it failed, whether its loop meets. */
+  message: string | null;
+  /** File or folder of the disk that it is written to; null: it is kept here until it is saved. */
+  goal: FileSystemFileHandle | FileSystemDirectoryHandle | null;
+  /** It is a live recording, whose pieces are all there. */
+  isLive: boolean;
+}
+
 class Database extends Dexie {
   shows!: EntityTable<StoredShow, 'id'>;
   files!: EntityTable<StoredFile, 'id'>;
   scenePictures!: EntityTable<StoredScenePicture, 'id'>;
+  jobs!: EntityTable<StoredJob, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
@@ -52,6 +81,7 @@ class Database extends Dexie {
     this.version(3).stores({ tiles: 'id, show' });
     // Pictures are drawn again where there are none: the table of before is not worth moving.
     this.version(4).stores({ tiles: null, scenePictures: 'id, show' });
+    this.version(5).stores({ jobs: 'id, created' });
   }
 }
 

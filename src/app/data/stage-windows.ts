@@ -39,3 +39,14 @@ export const windowOf = (screen: string): Window | undefined =>
 
 /** The same for what is shown of it. */
 export const useStage = (screen: string): OpenStage | undefined => stageStore((s) => stageOf(s.open, screen));
+
+/** Calls back with whether any stage window is open, now and whenever that changes. */
+export function watchStages(listener: (isOpen: boolean) => void): () => void {
+  let last: boolean | null = null;
+  const look = (): void => {
+    const isOpen = Object.keys(stageStore.getState().open).length > 0;
+    if (isOpen !== last) listener((last = isOpen));
+  };
+  look();
+  return stageStore.subscribe(look);
+}

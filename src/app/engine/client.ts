@@ -76,12 +76,23 @@ export class EngineClient {
   private heard = 0;
   private restarts = 0;
 
+  private readonly watching = setInterval(() => this.watchOver(), 1000);
+  private isClosed = false;
+
   constructor() {
-    setInterval(() => this.watchOver(), 1000);
     this.launch();
   }
 
+  /** Ends this engine for good. */
+  close(): void {
+    this.isClosed = true;
+    clearInterval(this.watching);
+    this.worker?.terminate();
+    this.worker = null;
+  }
+
   private launch(): void {
+    if (this.isClosed) return;
     this.ready = false;
     this.heard = performance.now();
     const name = `pyrvel-engine-${performance.timeOrigin}-${++launches}`;
@@ -102,6 +113,7 @@ export class EngineClient {
   }
 
   private relaunch(): void {
+    if (this.isClosed) return;
     this.worker?.terminate();
     this.ready = false;
     for (const { reject, timer } of this.requests.values()) {

@@ -1,8 +1,6 @@
 import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
-import { readMidiFile } from '../../core/midi/file';
-import type { Show } from '../../core/document/types';
-import { decodeSound } from '../inputs/sound-file';
+import { giveInputs } from '../inputs/give-inputs';
 import { engine } from '../engine/client';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
@@ -39,21 +37,6 @@ const nothingDone: RenderPage['pyrvelRender']['orderState'] = {
   fault: null,
 };
 
-/** Hands the sound and MIDI files that play with the show to the engine, so that frames hear what the stage hears. */
-async function giveInputs(show: Show, files: ReadonlyMap<string, Blob>): Promise<void> {
-  const { sound, midi } = show.inputs;
-  const heardFile = sound.from === 'file' && files.get(sound.file);
-  if (heardFile) {
-    const heard = await decodeSound(heardFile, show.files[sound.file].name);
-    client.send({ type: 'sound-file', file: sound.file, ...heard });
-  }
-  const played = files.get(midi.file);
-  if (played) {
-    const file = readMidiFile(new Uint8Array(await played.arrayBuffer()));
-    client.set({ type: 'midi-file', file, roundSeconds: midi.rounds ? file.seconds : 0 });
-  }
-}
-
 (window as unknown as RenderPage).pyrvelRender = {
   async open(text, address = '', ids = []) {
     const { show } = readShow(text, catalogue);
@@ -71,7 +54,7 @@ async function giveInputs(show: Show, files: ReadonlyMap<string, Blob>): Promise
     });
     client.open(show, show.scenes[0].id);
     await opened;
-    await giveInputs(show, files);
+    await giveInputs(client, show, files);
   },
   async field(request, places) {
     const { values } = await client.request({ type: 'field', request, places }, 600000);

@@ -11,7 +11,8 @@ import { SelectField } from '../parts/field';
 import { say } from '../parts/notices';
 import { saveAs } from '../parts/save-as';
 import { FileButton } from './file-button';
-import { type Form, Numbers, pixels, Row, Section, Toggle } from './inspector-parts';
+import { type Form, Numbers, pixels } from './inspector-parts';
+import { Row, Section, Toggle } from '../parts/rows';
 import { ColourSection, DisplayRow, NameRow } from './output-rows';
 
 const count: Form = { step: 0.05, min: 1, max: 4096, digits: 0 };

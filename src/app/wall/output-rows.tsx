@@ -7,7 +7,8 @@ import { askDisplays, canAskDisplays, choiceOf, chooseDisplay, displayStore } fr
 import { showStore, useShow } from '../data/show-store';
 import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
-import { Numbers, percent, Row, Section } from './inspector-parts';
+import { Numbers, percent } from './inspector-parts';
+import { Row, Section } from '../parts/rows';
 
 /** Whether two plain values say the same. */
 export const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);

@@ -11,7 +11,8 @@ import { saveAs } from '../parts/save-as';
 import { FileButton } from './file-button';
 import { FileRow } from '../editor/controls/file-row';
 import { liveStore } from '../engine/live';
-import { Numbers, Section, type Form } from './inspector-parts';
+import { Numbers, type Form } from './inspector-parts';
+import { Section } from '../parts/rows';
 
 const metres: Form = { step: 0.02, min: -1000, max: 1000, digits: 2 };
 const degrees: Form = { step: 0.5, min: -360, max: 360, digits: 1 };

@@ -8,7 +8,8 @@ import { endGesture } from '../data/show-store';
 import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ColourSection, DisplayRow, NameRow, same } from './output-rows';
-import { type Form, length, Numbers, percent, pixels, Row, Section, Toggle } from './inspector-parts';
+import { type Form, length, Numbers, percent, pixels } from './inspector-parts';
+import { Row, Section, Toggle } from '../parts/rows';
 import { RoomSection } from './room-inspector';
 import { wallSession } from '../data/wall-session';
 

@@ -1,5 +1,18 @@
+import { framesOf, type ExportPlan } from './schedule';
 import { endingOf, type ExportSpec } from './spec';
 
 /** Name of the file of a frame in a sequence. */
 export const frameName = ({ format }: Pick<ExportSpec, 'format'>, frame: number): string =>
   `frame-${String(frame).padStart(6, '0')}.${endingOf(format)}`;
+
+/** Name of a piece in its folder, and of the sound beside it. */
+export const pieceNameOf = (piece: number): string => `piece-${String(piece).padStart(6, '0')}`;
+export const soundPieceName = 'sound';
+
+/** The name under which a finished piece lies: that of its frame, where it is an image. */
+export const fileOfPiece = (
+  spec: Pick<ExportSpec, 'format' | 'fps'>,
+  plan: ExportPlan,
+  piece: number,
+): string =>
+  spec.format.type === 'images' ? frameName(spec, framesOf(spec, plan, piece)[0]) : pieceNameOf(piece);

@@ -123,7 +123,10 @@ export function homeSpec(show: Show, scene: Scene): ExportSpec {
 }
 
 /** Which containers can hold which codecs. */
-export const codecsIn: Record<VideoContainer, { video: readonly VideoCodecName[]; sound: readonly SoundCodecName[] }> = {
+export const codecsIn: Record<
+  VideoContainer,
+  { video: readonly VideoCodecName[]; sound: readonly SoundCodecName[] }
+> = {
   webm: { video: ['vp9', 'av1'], sound: ['none', 'opus'] },
   mp4: { video: ['avc', 'hevc', 'av1', 'vp9'], sound: ['none', 'aac', 'opus', 'pcm'] },
 };
@@ -134,7 +137,9 @@ export function endingOf(format: ExportFormat): string {
     case 'video':
       return format.container;
     case 'images':
-      return { png: 'png', png16: 'png', exr16: 'exr', exr32: 'exr', jpeg: 'jpg', webp: 'webp' }[format.image];
+      return { png: 'png', png16: 'png', exr16: 'exr', exr32: 'exr', jpeg: 'jpg', webp: 'webp' }[
+        format.image
+      ];
     case 'animation':
       return format.image;
     case 'pixels':
@@ -148,7 +153,8 @@ const isWholeNumber = (value: number, least: number, most: number): boolean =>
 function checkSource(show: Show, { source, output, format }: ExportSpec): void {
   if (source.type === 'scene') {
     const scene = show.scenes.find(({ id }) => id === source.scene);
-    if (!scene) throw new ExportError('The scene of this export is not in the show any more. Choose another.');
+    if (!scene)
+      throw new ExportError('The scene of this export is not in the show any more. Choose another.');
     if (source.node && !scene.nodes[source.node])
       throw new ExportError(`The node of this export is not in ${scene.name} any more. Choose another.`);
   } else if (source.type === 'cues') {
@@ -163,7 +169,12 @@ function checkSource(show: Show, { source, output, format }: ExportSpec): void {
     throw new ExportError('Pixels are exported of a string. Choose one as the output.');
   if (format.type !== 'pixels' && seen?.type === 'string')
     throw new ExportError('A string has single pixels. Export them as CSV or recorded packets.');
-  if (format.type === 'pixels' && format.as === 'pcap' && seen?.type === 'string' && seen.send.protocol === 'none')
+  if (
+    format.type === 'pixels' &&
+    format.as === 'pcap' &&
+    seen?.type === 'string' &&
+    seen.send.protocol === 'none'
+  )
     throw new ExportError(`${seen.name} is sent by no protocol. Choose one in Wall, or export CSV.`);
 }
 
@@ -175,13 +186,17 @@ function checkFormat(spec: ExportSpec): void {
     if (!codecsIn[container].video.includes(codec))
       throw new ExportError(`${container} holds no ${codec}. Use ${codecsIn[container].video.join(', ')}.`);
     if (!codecsIn[container].sound.includes(sound))
-      throw new ExportError(`${container} holds no ${sound} sound. Use ${codecsIn[container].sound.join(', ')}.`);
+      throw new ExportError(
+        `${container} holds no ${sound} sound. Use ${codecsIn[container].sound.join(', ')}.`,
+      );
     if (alpha && (codec !== 'vp9' || container !== 'webm'))
       throw new ExportError('See-through video is written as VP9 in WebM only.');
     if (typeof quality === 'number' && !(quality >= 1e4 && quality <= 1e9))
       throw new ExportError('The bit rate lies between 10 kbit/s and 1 Gbit/s.');
     if (width % 2 || height % 2)
-      throw new ExportError(`Video needs even numbers of pixels: ${width + (width % 2)} x ${height + (height % 2)}.`);
+      throw new ExportError(
+        `Video needs even numbers of pixels: ${width + (width % 2)} x ${height + (height % 2)}.`,
+      );
   }
   if ((format.type === 'video' || format.type === 'images') && format.alpha && !isAlone)
     throw new ExportError('Only a scene or a node by itself can be see-through.');
@@ -193,7 +208,9 @@ function checkFormat(spec: ExportSpec): void {
     if (format.depth && (source.type !== 'scene' || source.node === null))
       throw new ExportError('Depth comes from a Shot. Choose one as the node of the export.');
     if (format.depth && (spec.supersample > 1 || spec.subframes > 1))
-      throw new ExportError('Depth is exact in one moment and place only: without supersampling and subframes.');
+      throw new ExportError(
+        'Depth is exact in one moment and place only: without supersampling and subframes.',
+      );
   }
 }
 
@@ -209,7 +226,8 @@ export function checkSpec(show: Show, spec: ExportSpec): void {
     throw new ExportError('Only a scene has a loop. Export all of it, or a range of frames.');
   checkSource(show, spec);
   checkFormat(spec);
-  if (!isWholeNumber(supersample, 1, 4)) throw new ExportError('Supersampling is a whole number from 1 to 4.');
+  if (!isWholeNumber(supersample, 1, 4))
+    throw new ExportError('Supersampling is a whole number from 1 to 4.');
   if (!isWholeNumber(subframes, 1, 64)) throw new ExportError('Subframes are a whole number from 1 to 64.');
   if (!(shutter > 0 && shutter <= 360)) throw new ExportError('The shutter is open for 1 to 360 degrees.');
   const isStill = format.type === 'images' && range.type === 'frames' && range.first === range.last;
@@ -220,9 +238,13 @@ export function checkSpec(show: Show, spec: ExportSpec): void {
   if (isLarge && format.type === 'images' && format.image !== 'png' && format.image !== 'png16')
     throw new ExportError(`Above ${longestSide.images} pixels a still is written as PNG.`);
   if (isLarge && (supersample > 1 || subframes > 1))
-    throw new ExportError(`Above ${longestSide.images} pixels a still is drawn without supersampling and subframes.`);
+    throw new ExportError(
+      `Above ${longestSide.images} pixels a still is drawn without supersampling and subframes.`,
+    );
   if (!isLarge && Math.max(width, height) * supersample > longestSide.still)
-    throw new ExportError(`Supersampling by ${supersample} needs a size up to ${longestSide.still / supersample} pixels.`);
+    throw new ExportError(
+      `Supersampling by ${supersample} needs a size up to ${longestSide.still / supersample} pixels.`,
+    );
 }
 
 /** Pixels that an output of the wall is exported at; of the canvas, those of the show. */

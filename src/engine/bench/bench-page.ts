@@ -1,7 +1,9 @@
+import type { ExportFormat } from '../../core/export/spec';
 import type { Show } from '../../core/document/types';
 import { Gpu } from '../gpu/gpu';
 import { chainByHand, chainEngine, stepsEngine } from './chain';
 import { copiesByHand, copiesEngine, cpuTimes, lanesEngine, type CopiesEngine } from './copies';
+import { exportHeap, exportRatio } from './exporting';
 import { feedbackByHand, feedbackEngine } from './feedback';
 import { alike, compare, median, plainOf, ratioOf, type Ratio, type Shown } from './measure';
 import { numberCases } from './numbers';
@@ -27,6 +29,14 @@ export interface BenchPage {
     state(): GpuState;
     /** See `takeRatio`. */
     take(show: Show): Ratio & { compiled: number };
+    /** See `exportRatio` and `exportHeap`. */
+    exporting(show: Show, scene: string, format: ExportFormat): Promise<Ratio>;
+    exportHeap(
+      show: Show,
+      scene: string,
+      format: ExportFormat,
+      frames: readonly [number, number],
+    ): Promise<Ratio>;
   };
 }
 
@@ -143,4 +153,6 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   },
   ...scenesPage(gpu),
   take: (show) => takeRatio(gpu, show),
+  exporting: (show, scene, format) => exportRatio(gpu, show, scene, format),
+  exportHeap: (show, scene, format, frames) => exportHeap(gpu, show, scene, format, frames),
 };

@@ -26,7 +26,10 @@ type Played = Exclude<ExportSource, { type: 'scene' }>;
 
 /** Cues that nothing in a show brings by itself. */
 const waitsForHand = ({ go }: Cue, inputs: LiveInputs): boolean =>
-  go.type === 'hand' || go.type === 'note' || go.type === 'code' || (go.type === 'sound' && inputs.soundPlace(0) === null);
+  go.type === 'hand' ||
+  go.type === 'note' ||
+  go.type === 'code' ||
+  (go.type === 'sound' && inputs.soundPlace(0) === null);
 
 /** A performance that plays by itself: its running order, or what hands did. */
 class ExactPerformance {
@@ -42,7 +45,10 @@ class ExactPerformance {
     const scenes = show.scenes.map(({ id }) => id);
     const first = source.type === 'cues' ? show.cues.find(({ scene }) => scene)?.scene : null;
     this.performance.open(show, first ?? scenes[0], null);
-    this.performance.apply(source.type === 'cues' ? { type: 'cue', do: 'go' } : { type: 'replay', on: true }, show);
+    this.performance.apply(
+      source.type === 'cues' ? { type: 'cue', do: 'go' } : { type: 'replay', on: true },
+      show,
+    );
   }
 
   /** Goes on by so many seconds. Gives the moment of the picture. */
@@ -216,7 +222,12 @@ export class ExactProgram implements ExactRun {
     const { fps } = this.show.canvas;
     const count = Math.min(Math.round(prerollSeconds * fps), Math.floor(moment.time * fps));
     for (let k = count; k > 0; k--) {
-      await this.playScene(id, entered, { ...momentLater(moment, -k / fps), dt: k === count ? 0 : 1 / fps }, true);
+      await this.playScene(
+        id,
+        entered,
+        { ...momentLater(moment, -k / fps), dt: k === count ? 0 : 1 / fps },
+        true,
+      );
       if (k % 4 === 0) await gpu.finish();
       await rest?.();
     }

@@ -45,7 +45,9 @@ export function planOf(catalogue: Catalogue, inputs: LiveInputs, show: Show, spe
   else {
     const seconds = secondsOf(catalogue, inputs, show, source);
     if (seconds === null)
-      throw new ExportError('This running order never ends: a cue goes back for ever. Export a range of frames.');
+      throw new ExportError(
+        'This running order never ends: a cue goes back for ever. Export a range of frames.',
+      );
     plan = { first: 0, count: Math.max(1, Math.round(seconds * fps)), meets: null, remarks: [] };
   }
   if (format.type === 'animation' && plan.count > mostAnimated)

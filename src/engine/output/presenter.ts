@@ -51,11 +51,16 @@ export const isDrawnByOutputs = (look: Transition['look']): boolean => transitLo
  * Half a step of noise before the last rounding to 8 bits keeps slow gradients from showing bands. The noise is
  * interleaved gradient noise (J. Jimenez, SIGGRAPH 2014).
  */
-export const ditherText =
-  'c += fract(52.9829189 * fract(dot(gl_FragCoord.xy, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;';
+export const ditherAt = (at: string): string =>
+  `c += fract(52.9829189 * fract(dot(${at}, vec2(0.06711056, 0.00583715)))) / 255.0 - 0.5 / 255.0;`;
+export const ditherText = ditherAt('gl_FragCoord.xy');
 
-const body = (colour: string, more = '', result = `${ditherText}
-  result = vec4(c, 1.0);`): string => `#version 300 es
+const body = (
+  colour: string,
+  more = '',
+  result = `${ditherText}
+  result = vec4(c, 1.0);`,
+): string => `#version 300 es
 precision highp float;
 in vec2 fitted;
 flat in vec4 firstSeen;

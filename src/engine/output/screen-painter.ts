@@ -183,8 +183,7 @@ export class ScreenPainter {
     // What is switched to black has no raised black.
     uniforms.black.value = colour.black.map((black) => black * presented.level);
     // What is exported must not depend on which shader was compiled by when.
-    mesh.material =
-      place === 'export' ? this.material : this.materialFor(kept, numbers, canvas, presented);
+    mesh.material = place === 'export' ? this.material : this.materialFor(kept, numbers, canvas, presented);
     mesh.geometry = kept.geometry;
     gpu.passes++;
     gpu.renderer.setRenderTarget(target);

@@ -3,13 +3,19 @@ import type { ExportSpec, SoundCodecName, VideoCodecName } from '../../core/expo
 
 /** Where finished pieces go: a folder of this browser or of the disk, or an address that takes them by PUT. */
 export type ExportSink =
-  | { type: 'folder'; folder: FileSystemDirectoryHandle }
-  | { type: 'address'; address: string };
+  { type: 'folder'; folder: FileSystemDirectoryHandle } | { type: 'address'; address: string };
 
 /** Who asks for what of an export. One order of a job is carried out at a time. */
 export type ExportOrder =
   /** Draws pieces, one after the other, and hands each over when it is done. */
-  | { do: 'pieces'; job: string; spec: ExportSpec; plan: ExportPlan; pieces: readonly number[]; sink: ExportSink }
+  | {
+      do: 'pieces';
+      job: string;
+      spec: ExportSpec;
+      plan: ExportPlan;
+      pieces: readonly number[];
+      sink: ExportSink;
+    }
   /** Encodes the sound of a video. */
   | { do: 'sound'; job: string; spec: ExportSpec; plan: ExportPlan; sink: ExportSink }
   /** Puts the pieces that lie in a folder together in one file. */
@@ -21,7 +27,6 @@ export type ExportOrder =
       folder: FileSystemDirectoryHandle;
       to: FileSystemFileHandle;
     }
-  | { do: 'pause'; job: string; on: boolean }
   | { do: 'cancel'; job: string };
 
 type WithoutJob<T> = T extends unknown ? Omit<T, 'job'> : never;

@@ -1,29 +1,16 @@
 import type { Catalogue } from '../../core/kind/kind';
 import type { Show } from '../../core/document/types';
-import { Timing } from '../../core/export/schedule';
-import { givenTo, type DeskValues } from '../../core/desk/desk-run';
-import { momentAt } from '../../core/time/clock';
-import { FeedbackClock } from '../../core/time/feedback-steps';
-import { ExactScene, sceneOf } from '../exact/exact-scene';
-import { planOf } from '../exact/plan';
 import type { Gpu } from '../gpu/gpu';
-import { makeOpaque, upsideDown } from '../gpu/page-pixels';
 import type { LiveInputs } from '../playback/live-inputs';
 import type { MediaLibrary } from '../media/library';
-import { plainLook } from '../image/look';
 import type { Presenter } from '../output/presenter';
-import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol/protocol';
-import { ScenePlayer } from '../playback/scene-player';
+import type { EngineAnswer, EngineRequest } from '../protocol/protocol';
+import type { ScenePlayer } from '../playback/scene-player';
+import type { ExactQuestions } from './exact-questions';
 
-/** Steps from the start of a scene to its picture in lists, and seconds each. */
-const pictureSteps = 16;
-const pictureStepSeconds = 0.1;
-/** Frames of a scene that plays before one of them is taken as its picture. */
-const firstFrames = 60;
-
-/** Answers requests of the interface: pixels, exact frames, small pictures, shaders. Lives as long as its GPU context. */
+/** Answers requests of the interface about what is playing. Lives as long as its GPU context. */
 export class Questions {
-  private exact: { key: string; run: ExactScene } | null = null;
+  private exact: Promise<ExactQuestions> | null = null;
 
   constructor(
     private readonly gpu: Gpu,
@@ -35,6 +22,13 @@ export class Questions {
     private readonly inputs: LiveInputs,
   ) {}
 
+  /** What answers all else is loaded when it is first asked. */
+  private async load(): Promise<ExactQuestions> {
+    const { ExactQuestions } = await import('./exact-questions');
+    const { gpu, catalogue, media, presenter, players, inputs } = this;
+    return new ExactQuestions(gpu, catalogue, media, presenter, players, inputs);
+  }
+
   async answer(request: EngineRequest, show: Show): Promise<EngineAnswer> {
     switch (request.type) {
       case 'pixel':
@@ -44,32 +38,10 @@ export class Questions {
           type: 'shader',
           text: this.players.get(request.scene)?.renderer.shaderText(request.node) ?? '',
         };
-      case 'export-plan': {
-        const inputs = this.inputs.exact();
-        return { type: 'export-plan', plan: planOf(this.catalogue, inputs, show, request.spec) };
-      }
-      case 'encoders': {
-        const { encodersAt } = await import('../record/encoders');
-        return { type: 'encoders', encoders: await encodersAt(request.width, request.height) };
-      }
       case 'why':
         return { type: 'why', reasons: this.players.get(request.scene)?.why() ?? [] };
-      case 'frame':
-        return { type: 'frame', png: await this.exactFrame(show, request.request) };
-      case 'field': {
-        const player = await this.exactRun(show, request.request);
-        return { type: 'field', values: await player.fieldAt(request.request.node!, request.places) };
-      }
-      case 'picture': {
-        const { scene, width, height, desk } = request;
-        const player = this.players.get(scene);
-        // The first frames of a scene say little: shaders are still on their way, and feedback has hardly begun.
-        const png =
-          player && player.frames > firstFrames && !desk && !player.taken
-            ? this.png(player, null, width, height)
-            : this.pictureOf(show, scene, width, height, desk);
-        return { type: 'picture', png: await png };
-      }
+      default:
+        return (await (this.exact ??= this.load())).answer(request, show);
     }
   }
 
@@ -96,114 +68,4 @@ export class Questions {
       height: image.height,
     };
   }
-
-  private async exactFrame(show: Show, request: FrameRequest): Promise<ArrayBuffer> {
-    const player = await this.exactRun(show, request);
-    return this.png(player, request.node, request.width, request.height);
-  }
-
-  /** Runs a scene to a frame: on from the one that was asked for before, where that is on the way. */
-  private async exactRun(show: Show, request: FrameRequest): Promise<ScenePlayer> {
-    const { width, height, node, frame } = request;
-    const scene = sceneOf(show, request.scene);
-    const { fps } = show.canvas;
-    const key = `${scene.id} ${width}x${height} ${node} ${fps}`;
-    const { exact } = this;
-    // What was run so far counts only for the very scene that is asked for, as it stands.
-    const goesOn = exact?.key === key && exact.run.scene === scene && exact.run.at < frame;
-    if (!goesOn) {
-      exact?.run.dispose();
-      this.exact = null;
-      const { gpu, catalogue, media } = this;
-      const means = { gpu, catalogue, media, inputs: this.inputs.exact() };
-      const run = new ExactScene(means, show, scene, { width, height }, new Timing(fps), node);
-      this.exact = { key, run };
-    }
-    const { run } = this.exact!;
-    await run.reach(frame);
-    return run.player;
-  }
-
-  /** A scene as it looks a while after its start, in few and long steps: for lists, where nearly right is enough. */
-  private async pictureOf(
-    show: Show,
-    id: string,
-    width: number,
-    height: number,
-    desk?: DeskValues,
-  ): Promise<ArrayBuffer> {
-    const { canvas, tempo } = show;
-    const scene = sceneOf(show, id);
-    const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
-    if (desk) player.give({ version: 1, values: givenTo(show, desk, id) });
-    const steps = new FeedbackClock();
-    const inputs = this.inputs.exact();
-    try {
-      const history = player.historyOf(scene, []);
-      for (let k = 0; k < pictureSteps; k++) {
-        const isLast = k === pictureSteps - 1;
-        if (!isLast && !history.numbers) continue;
-        const moment = momentAt(k * pictureStepSeconds, k ? pictureStepSeconds : 0, canvas.fps, tempo);
-        await player.playExactly(
-          scene,
-          // Two steps stand for six: nearly right is enough, and six would cost three times as much.
-          {
-            moment,
-            live: inputs.at(moment.time, player.run.hears),
-            canvas: { width, height },
-            feedback: steps.next(moment.dt, 2),
-          },
-          [],
-          canvas.height,
-          isLast ? null : history.pictures,
-        );
-        // The stage and the desk come first: each step waits until the GPU is done with the one before.
-        await this.gpu.finish();
-      }
-      return await this.png(player, null, width, height);
-    } finally {
-      player.dispose();
-    }
-  }
-
-  private async png(
-    player: ScenePlayer,
-    node: string | null,
-    width: number,
-    height: number,
-  ): Promise<ArrayBuffer> {
-    const { gpu } = this;
-    // Into a target of its own: the canvas keeps its size while outputs are painted on it.
-    const target = gpu.acquire(width, height, '8');
-    const pixels = new Uint8ClampedArray(4 * width * height);
-    try {
-      if (node) {
-        if (!player.peek(node, target, upsideDown, true))
-          throw new Error('There is no picture at this node.');
-      } else {
-        const nothing = plainLook(gpu.empty);
-        this.presenter.draw(
-          { first: player.look, second: nothing, fade: 0, level: 1 },
-          { width, height },
-          undefined,
-          target,
-        );
-      }
-      await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
-    } finally {
-      gpu.release(target);
-    }
-    makeOpaque(pixels);
-    const canvas = new OffscreenCanvas(width, height);
-    canvas.getContext('2d')!.putImageData(new ImageData(node ? pixels : flipped(pixels, width), width), 0, 0);
-    return (await canvas.convertToBlob({ type: 'image/png' })).arrayBuffer();
-  }
-}
-
-/** Rows in the opposite order. */
-function flipped(pixels: Uint8ClampedArray<ArrayBuffer>, width: number): Uint8ClampedArray<ArrayBuffer> {
-  const row = 4 * width;
-  const out = new Uint8ClampedArray(pixels.length);
-  for (let k = 0; k < pixels.length; k += row) out.set(pixels.subarray(k, k + row), pixels.length - row - k);
-  return out;
 }

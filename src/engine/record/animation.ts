@@ -2,7 +2,8 @@ import * as gifenc from 'gifenc';
 import { joined } from './png';
 
 // Bundlers take the module of this package, and Node what it has as a default.
-const { GIFEncoder, applyPalette, quantize } = 'GIFEncoder' in gifenc ? gifenc : (gifenc as { default: typeof gifenc }).default;
+const { GIFEncoder, applyPalette, quantize } =
+  'GIFEncoder' in gifenc ? gifenc : (gifenc as { default: typeof gifenc }).default;
 
 /** Writes parts of a RIFF file: a name, a length, and a byte more where that is odd. */
 function riff(name: string, ...parts: readonly Uint8Array[]): Uint8Array {
@@ -20,7 +21,7 @@ const three = (value: number): number[] => [value & 255, (value >> 8) & 255, (va
 function pictureOf(webp: Uint8Array): Uint8Array {
   const view = new DataView(webp.buffer, webp.byteOffset, webp.byteLength);
   const found: Uint8Array[] = [];
-  for (let at = 12; at + 8 <= webp.length; ) {
+  for (let at = 12; at + 8 <= webp.length;) {
     const name = String.fromCharCode(...webp.subarray(at, at + 4));
     const length = view.getUint32(at + 4, true);
     const end = at + 8 + length + (length & 1);

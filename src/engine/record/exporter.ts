@@ -1,4 +1,4 @@
-import { frameName } from '../../core/export/names';
+import { frameName, pieceNameOf, soundPieceName } from '../../core/export/names';
 import { ExportError, checkSpec, longestSide, type ExportSpec } from '../../core/export/spec';
 import { framesOf, type ExportPlan } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
@@ -10,7 +10,7 @@ import { stringOf } from '../../core/wall/outputs';
 import { ExportRun, type ExportMeans } from './export-run';
 import { Grabber } from './grabber';
 import { ImagePool } from './image-pool';
-import { join, pieceName, soundName } from './join';
+import { join } from './join';
 import { largeStill } from './large-still';
 import { FullError, put, sayDiskFault, streamTo } from './sink';
 import { fileReader, samplesReader, soundPiece, type SoundReader } from './sound';
@@ -35,9 +35,7 @@ export class Exporter {
   /** Share of the time that exports may take. */
   share = 1;
   private job: string | null = null;
-  private isPaused = false;
   private isCancelled = false;
-  private wake: (() => void) | null = null;
   private readonly pool = new ImagePool();
   private workedSince = performance.now();
   private reportedAt = 0;
@@ -52,15 +50,8 @@ export class Exporter {
   /** Takes an order; `means` and `show` as they are now. */
   take(order: ExportOrder, show: Show, means: ExportMeans): void {
     switch (order.do) {
-      case 'pause':
-        if (order.job !== this.job) break;
-        this.isPaused = order.on;
-        this.wake?.();
-        break;
       case 'cancel':
-        if (order.job !== this.job) break;
-        this.isCancelled = true;
-        this.wake?.();
+        if (order.job === this.job) this.isCancelled = true;
         break;
       default:
         void this.work(order, show, means);
@@ -69,11 +60,16 @@ export class Exporter {
 
   private async work(order: Work, show: Show, means: ExportMeans): Promise<void> {
     if (this.job !== null) {
-      this.tell(order.job, { what: 'failed', message: 'Another export is under way.', frame: null, isFull: false });
+      this.tell(order.job, {
+        what: 'failed',
+        message: 'Another export is under way.',
+        frame: null,
+        isFull: false,
+      });
       return;
     }
     this.job = order.job;
-    this.isPaused = this.isCancelled = false;
+    this.isCancelled = false;
     this.frame = null;
     this.workedSince = performance.now();
     try {
@@ -92,14 +88,10 @@ export class Exporter {
     }
   }
 
-  /** Waits while it is paused, and as long as others are to have their turn. Throws Cancelled. */
+  /** Leaves others their turn. Throws Cancelled. */
   private rest = async (): Promise<void> => {
     const worked = performance.now() - this.workedSince;
     if (this.share < 1) await new Promise((done) => setTimeout(done, worked * (1 / this.share - 1)));
-    while (this.isPaused && !this.isCancelled)
-      await new Promise<void>((resolve) => {
-        this.wake = resolve;
-      });
     if (this.isCancelled) throw new Cancelled();
     this.workedSince = performance.now();
   };
@@ -111,7 +103,11 @@ export class Exporter {
     this.tell(this.job!, { what: 'progress', frames });
   }
 
-  private async pieces(order: Extract<ExportOrder, { do: 'pieces' }>, show: Show, means: ExportMeans): Promise<void> {
+  private async pieces(
+    order: Extract<ExportOrder, { do: 'pieces' }>,
+    show: Show,
+    means: ExportMeans,
+  ): Promise<void> {
     const { spec, plan, sink, pieces } = order;
     const { format, width, height } = spec;
     if (Math.max(width, height) > longestSide.images) {
@@ -134,8 +130,16 @@ export class Exporter {
         const isShown = (): Promise<void> => this.picture(grabber);
         const count = (): void => this.progress(++done);
         if (format.type === 'video') {
-          const bytes = await this.videoPiece({ ...spec, format }, run, grabber, [from, to], draw, isShown, count);
-          await this.hand(sink, pieceName(piece), piece, bytes);
+          const bytes = await this.videoPiece(
+            { ...spec, format },
+            run,
+            grabber,
+            [from, to],
+            draw,
+            isShown,
+            count,
+          );
+          await this.hand(sink, pieceNameOf(piece), piece, bytes);
         } else if (format.type === 'pixels') {
           const parts: Uint8Array[] = [];
           for (let frame = from; frame < to; frame++) {
@@ -144,7 +148,7 @@ export class Exporter {
             parts.push(await run.pixels());
             count();
           }
-          await this.hand(sink, pieceName(piece), piece, joined(parts));
+          await this.hand(sink, pieceNameOf(piece), piece, joined(parts));
         } else {
           this.frame = from;
           await run.frame(from, draw, this.rest);
@@ -152,7 +156,7 @@ export class Exporter {
           const depth = format.type === 'images' && format.depth ? await run.depth() : null;
           const pixels = await grabber.take();
           const { file } = await this.pool.encode({ width, height, format, pixels, depth });
-          const name = format.type === 'images' ? frameName(spec, from) : pieceName(piece);
+          const name = format.type === 'images' ? frameName(spec, from) : pieceNameOf(piece);
           const job = this.job!;
           written.push(file.then((bytes) => this.hand(sink, name, piece, bytes, job)));
           // A fault is heard below; until then nobody may call it unhandled.
@@ -164,7 +168,8 @@ export class Exporter {
       }
       await Promise.all(written);
       this.progress(done, true);
-      if (plan.meets !== null && pieces.includes(0)) await this.compareLoop(spec, plan, plan.meets, show, means);
+      if (plan.meets !== null && pieces.includes(0))
+        await this.compareLoop(spec, plan, plan.meets, show, means);
     } finally {
       run?.dispose();
       grabber.dispose();
@@ -275,7 +280,11 @@ export class Exporter {
     }
   }
 
-  private async large(order: Extract<ExportOrder, { do: 'pieces' }>, show: Show, means: ExportMeans): Promise<void> {
+  private async large(
+    order: Extract<ExportOrder, { do: 'pieces' }>,
+    show: Show,
+    means: ExportMeans,
+  ): Promise<void> {
     const { spec, plan, sink } = order;
     this.frame = plan.first;
     await largeStill(means, show, spec, plan.first, sink, frameName(spec, plan.first), this.rest);
@@ -286,7 +295,8 @@ export class Exporter {
   private async soundOf(show: Show, inputs: LiveInputs): Promise<SoundReader> {
     const { from, file } = show.inputs.sound;
     if (inputs.loop) return samplesReader(inputs.loop);
-    if (from !== 'file') throw new ExportError('Sound of a device cannot be exported. Choose a file under Inputs.');
+    if (from !== 'file')
+      throw new ExportError('Sound of a device cannot be exported. Choose a file under Inputs.');
     const blob = await this.media.blobOf(file);
     return fileReader(blob, show.files[file]?.name ?? 'this file');
   }
@@ -299,7 +309,7 @@ export class Exporter {
     const { format } = spec;
     if (format.type !== 'video' || format.sound === 'none') return;
     const bytes = await soundPiece({ ...spec, format }, plan, await this.soundOf(show, inputs), this.rest);
-    await put(sink, soundName, bytes);
+    await put(sink, soundPieceName, bytes);
   }
 
   private async join(order: Extract<ExportOrder, { do: 'join' }>, show: Show): Promise<void> {
@@ -322,7 +332,6 @@ export class Exporter {
 
   dispose(): void {
     this.isCancelled = true;
-    this.wake?.();
     this.pool.dispose();
   }
 }

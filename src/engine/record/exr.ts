@@ -109,7 +109,8 @@ function blockOf(
 ): Uint8Array {
   const rows = Math.min(rowsOfBlock, height - from);
   const raw = new Uint8Array((rows * width * channels.length * bits) / 8);
-  const [halves, wholes] = bits === 16 ? [new Uint16Array(raw.buffer), null] : [null, new Float32Array(raw.buffer)];
+  const [halves, wholes] =
+    bits === 16 ? [new Uint16Array(raw.buffer), null] : [null, new Float32Array(raw.buffer)];
   let at = 0;
   for (let y = from; y < from + rows; y++)
     for (const channel of channels) {
@@ -129,7 +130,13 @@ export function exrOf(form: ExrForm, channels: ExrChannels): Uint8Array<ArrayBuf
   const file = header(form, names);
   const blocks: Uint8Array[] = [];
   for (let y = 0; y < form.height; y += rowsOfBlock)
-    blocks.push(blockOf(form, names.map((name) => channels[name]), y));
+    blocks.push(
+      blockOf(
+        form,
+        names.map((name) => channels[name]),
+        y,
+      ),
+    );
   const offsets = new BigUint64Array(blocks.length);
   let at = file.length + 8 * blocks.length;
   blocks.forEach((block, k) => {

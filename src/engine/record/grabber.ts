@@ -2,7 +2,7 @@ import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
 import type { ExportSpec } from '../../core/export/spec';
 import { vertexText } from '../gpu/full-screen';
 import type { Gpu } from '../gpu/gpu';
-import { ditherText } from '../output/presenter';
+import { ditherAt } from '../output/presenter';
 
 /** In what form the pixels of a frame are wanted: bytes or numbers of red, green, blue and alpha, or planes as video encoders take them. */
 export type Pixels = 'bytes' | 'numbers' | 'planes' | 'planes-alpha';
@@ -55,6 +55,9 @@ vec4 pixelAt(vec2 p) {
   return c;
 }`;
 
+/** The place of a pixel as the screen counts it, from below: noise lies as it does on stage, so that exported pixels are the same. */
+const fromBelow = (at: string): string => `vec2((${at}).x, size.y - (${at}).y)`;
+
 /** Pixels from above. */
 const rowsText = (read: string, dithers: boolean): string => `#version 300 es
 precision highp float;
@@ -62,7 +65,7 @@ out vec4 result;
 ${read}
 void main() {
   vec4 p = pixelAt(floor(gl_FragCoord.xy));
-  ${dithers ? `vec3 c = p.rgb; ${ditherText} p.rgb = c;` : ''}
+  ${dithers ? `vec3 c = p.rgb; ${ditherAt(fromBelow('gl_FragCoord.xy'))} p.rgb = c;` : ''}
   result = p;
 }`;
 
@@ -78,7 +81,7 @@ ${read}
 vec3 seenAt(vec2 p) { return clamp(pixelAt(p).rgb, 0.0, 1.0); }
 float luma(vec2 p) {
   float c = dot(seenAt(p), vec3(0.2126, 0.7152, 0.0722)) * (219.0 / 255.0) + 16.0 / 255.0;
-  ${ditherText}
+  ${ditherAt(fromBelow('p + 0.5'))}
   return c;
 }
 float chroma(vec2 p, bool red) {
@@ -168,8 +171,8 @@ export class Grabber {
   /** A target as large as a moment is drawn; give it to `add`. */
   target(): WebGLRenderTarget {
     const { width, height, supersample } = this.form;
-    const bits = this.pixels === 'numbers' || this.gathering ? '32' : this.gpu.usualBits;
-    return this.gpu.acquire(width * supersample, height * supersample, bits);
+    // Rounded once only, at the end, as on stage.
+    return this.gpu.acquire(width * supersample, height * supersample, '32');
   }
 
   /** Takes a moment of a frame: all of it, or its share of the blur. */

@@ -16,16 +16,6 @@ export interface GrabbedImage {
 /** How good images are that lose something. */
 const lossyQuality = 0.94;
 
-function withoutAlpha(rgba: Uint8Array): Uint8Array {
-  const rgb = new Uint8Array((rgba.length / 4) * 3);
-  for (let from = 0, to = 0; from < rgba.length; from += 4, to += 3) {
-    rgb[to] = rgba[from];
-    rgb[to + 1] = rgba[from + 1];
-    rgb[to + 2] = rgba[from + 2];
-  }
-  return rgb;
-}
-
 /** Numbers 0..1 as whole numbers of 16 bits, the high byte first. */
 export function sixteenBits(rgba: Float32Array, channels: 3 | 4): Uint8Array {
   const out = new Uint8Array((rgba.length / 4) * channels * 2);
@@ -48,11 +38,12 @@ function plane(rgba: Float32Array, channel: number): Float32Array {
 async function byBrowser(
   { width, height }: GrabbedImage,
   rgba: Uint8Array<ArrayBuffer>,
-  type: 'image/jpeg' | 'image/webp',
+  type: 'image/png' | 'image/jpeg' | 'image/webp',
 ): Promise<Uint8Array<ArrayBuffer>> {
   const canvas = new OffscreenCanvas(width, height);
+  const isOpaque = type === 'image/png' || type === 'image/jpeg';
   const pixels = new ImageData(new Uint8ClampedArray(rgba.buffer), width, height);
-  canvas.getContext('2d')!.putImageData(pixels, 0, 0);
+  canvas.getContext('2d', { alpha: !isOpaque })!.putImageData(pixels, 0, 0);
   const blob = await canvas.convertToBlob({ type, quality: lossyQuality });
   return new Uint8Array(await blob.arrayBuffer());
 }
@@ -73,8 +64,7 @@ export async function encodeImage(image: GrabbedImage): Promise<Uint8Array<Array
   if (name === 'png16')
     return pngOf({ width, height, bits: 16, channels }, sixteenBits(pixels as Float32Array, channels));
   const bytes = pixels as Uint8Array<ArrayBuffer>;
-  if (name === 'png')
-    return pngOf({ width, height, bits: 8, channels }, alpha ? bytes : withoutAlpha(bytes));
+  if (name === 'png') return pngOf({ width, height, bits: 8, channels }, alpha ? bytes : withoutAlpha(bytes));
   if (name === 'gif') return indexed(bytes);
   return byBrowser(image, bytes, name === 'jpeg' ? 'image/jpeg' : 'image/webp');
 }

@@ -11,6 +11,7 @@ import {
   WebMOutputFormat,
   type StreamTargetChunk,
 } from 'mediabunny';
+import { pieceNameOf, soundPieceName } from '../../core/export/names';
 import { pieceCount, pieceFrames, type ExportPlan } from '../../core/export/schedule';
 import { ExportError, type ExportSpec, type VideoFormat } from '../../core/export/spec';
 import type { PixelString } from '../../core/document/types';
@@ -20,14 +21,15 @@ import { csvHead, csvRows, recordedPackets } from './pixel-files';
 /** What pieces are read from: the bytes of one, by its name. */
 export type ReadPiece = (name: string) => Promise<Uint8Array<ArrayBuffer>>;
 
-/** Names of pieces in their folder. */
-export const pieceName = (piece: number): string => `piece-${String(piece).padStart(6, '0')}`;
-export const soundName = 'sound';
-
-const bytesSame = (a: AllowSharedBufferSource | undefined, b: AllowSharedBufferSource | undefined): boolean => {
+const bytesSame = (
+  a: AllowSharedBufferSource | undefined,
+  b: AllowSharedBufferSource | undefined,
+): boolean => {
   if (!a || !b) return a === b;
   const [x, y] = [a, b].map((one) =>
-    ArrayBuffer.isView(one) ? new Uint8Array(one.buffer, one.byteOffset, one.byteLength) : new Uint8Array(one),
+    ArrayBuffer.isView(one)
+      ? new Uint8Array(one.buffer, one.byteOffset, one.byteLength)
+      : new Uint8Array(one),
   );
   return x.length === y.length && x.every((v, k) => v === y[k]);
 };
@@ -57,7 +59,7 @@ async function joinVideo(
     new Input({ source: new BufferSource(await read(name)), formats: ALL_FORMATS });
   const video = new EncodedVideoPacketSource(format.codec);
   output.addVideoTrack(video, { frameRate: fps });
-  const sound = format.sound === 'none' ? null : await opened(soundName);
+  const sound = format.sound === 'none' ? null : await opened(soundPieceName);
   const soundTrack = await sound?.getPrimaryAudioTrack();
   const audio = soundTrack ? new EncodedAudioPacketSource((await soundTrack.getCodec())!) : null;
   if (audio) output.addAudioTrack(audio);
@@ -65,7 +67,7 @@ async function joinVideo(
   const addVideo = async (): Promise<void> => {
     let first: VideoDecoderConfig | undefined;
     for (let piece = 0; piece < pieceCount(spec, plan); piece++) {
-      const input = await opened(pieceName(piece));
+      const input = await opened(pieceNameOf(piece));
       const track = (await input.getPrimaryVideoTrack())!;
       const decoderConfig = (await track.getDecoderConfig()) ?? undefined;
       first ??= decoderConfig;
@@ -125,7 +127,7 @@ async function joinPixels(
   await file.add(asCsv ? csvHead(string) : packets.head());
   for (let piece = 0; piece < pieceCount(spec, plan); piece++) {
     const first = piece * pieceFrames(spec);
-    const bytes = await read(pieceName(piece));
+    const bytes = await read(pieceNameOf(piece));
     await file.add(asCsv ? csvRows(string, bytes, plan.first + first) : packets.frames(bytes, first));
     await rest(piece);
   }
@@ -141,7 +143,7 @@ async function joinAnimation(
 ): Promise<void> {
   const frames: Uint8Array[] = [];
   for (let piece = 0; piece < plan.count; piece++) {
-    frames.push(await read(pieceName(piece)));
+    frames.push(await read(pieceNameOf(piece)));
     await rest(piece);
   }
   const file = new Appender(target);

@@ -32,7 +32,10 @@ export async function largeStill(
   const { gpu } = means;
   const texture = Math.min(longestPicture, gpu.renderer.capabilities.maxTextureSize);
   const scale = texture / Math.max(width, height);
-  const size = { width: Math.max(1, Math.round(width * scale)), height: Math.max(1, Math.round(height * scale)) };
+  const size = {
+    width: Math.max(1, Math.round(width * scale)),
+    height: Math.max(1, Math.round(height * scale)),
+  };
   const run = new ExportRun(means, show, { ...spec, ...size });
   const channels = format.alpha ? 4 : 3;
   const bits = format.image === 'png16' ? 16 : 8;
@@ -65,7 +68,9 @@ export async function largeStill(
         const pixels = await grabber.take();
         grabber.dispose();
         const bytes =
-          bits === 16 ? sixteenBits(pixels as Float32Array, channels) : packed(pixels as Uint8Array, channels);
+          bits === 16
+            ? sixteenBits(pixels as Float32Array, channels)
+            : packed(pixels as Uint8Array, channels);
         const partBytes = bytes.length / rows;
         for (let row = 0; row < rows; row++)
           strip.set(

@@ -3,7 +3,8 @@ import { PixelPackets } from '../../core/wall/pixels/datagrams';
 import { bytesOfPixel, pixelCount } from '../../core/wall/pixels/pixels';
 import { joined } from './png';
 
-const text = (lines: string): Uint8Array<ArrayBuffer> => new TextEncoder().encode(lines) as Uint8Array<ArrayBuffer>;
+const text = (lines: string): Uint8Array<ArrayBuffer> =>
+  new TextEncoder().encode(lines) as Uint8Array<ArrayBuffer>;
 
 /** First row of a table of pixels: the frame, then the channels of each pixel in the order they are sent. */
 export function csvHead(string: PixelString): Uint8Array<ArrayBuffer> {

@@ -32,70 +32,60 @@ function head({ width, height, bits, channels }: PngForm): Uint8Array {
 
 /** Paeth's predictor (PNG specification, 9.4). */
 function paeth(a: number, b: number, c: number): number {
-  const [pa, pb, pc] = [Math.abs(b - c), Math.abs(a - c), Math.abs(a + b - 2 * c)];
+  const pa = Math.abs(b - c);
+  const pb = Math.abs(a - c);
+  const pc = Math.abs(a + b - 2 * c);
   return pa <= pb && pa <= pc ? a : pb <= pc ? b : c;
 }
 
-type Filter = (row: Uint8Array, above: Uint8Array, step: number, out: Uint8Array) => void;
+/** Numbers of filters in the file: each byte less the one before it, above it, or what both and the one between them foretell. */
+const [sub, up, foretold] = [1, 2, 4];
+/** Bytes of a row from one that tells which filter suits it to the next: odd, so that all channels are among them. */
+const tellingStride = 13;
 
-/** Filters by their number in the file. The first byte of `out` is that number. */
-const filters: readonly (readonly [number, Filter])[] = [
-  [
-    1,
-    (row, _above, step, out) => {
-      for (let k = 0; k < row.length; k++) out[k + 1] = row[k] - (k < step ? 0 : row[k - step]);
-    },
-  ],
-  [
-    2,
-    (row, above, _step, out) => {
-      for (let k = 0; k < row.length; k++) out[k + 1] = row[k] - above[k];
-    },
-  ],
-  [
-    4,
-    (row, above, step, out) => {
-      for (let k = 0; k < row.length; k++)
-        out[k + 1] =
-          row[k] - (k < step ? above[k] : paeth(row[k - step], above[k], above[k - step]));
-    },
-  ],
-];
+const signedRest = (value: number): number => {
+  const byte = value & 255;
+  return byte < 128 ? byte : 256 - byte;
+};
 
-/** How much is left after a filter: the sum of what is left, taken as signed (PNG specification, 12.8). */
-function rest(filtered: Uint8Array): number {
-  let sum = 0;
-  for (let k = 1; k < filtered.length; k++) sum += filtered[k] < 128 ? filtered[k] : 256 - filtered[k];
-  return sum;
+/** The filter that leaves the least of a row: the sum of what is left, taken as signed (PNG specification, 12.8), of some of its bytes. */
+function suitingFilter(row: Uint8Array, above: Uint8Array, step: number): number {
+  let [bySub, byUp, byForetold] = [0, 0, 0];
+  for (let k = step; k < row.length; k += tellingStride) {
+    const left = row[k - step];
+    const high = above[k];
+    const corner = above[k - step];
+    bySub += signedRest(row[k] - left);
+    byUp += signedRest(row[k] - high);
+    byForetold += signedRest(row[k] - paeth(left, high, corner));
+  }
+  if (byForetold < bySub && byForetold < byUp) return foretold;
+  return byUp < bySub ? up : sub;
 }
 
-/** Rows as they are compressed: each with the filter that leaves the least of it. */
+/** Rows as they are compressed: each with the filter that suits it. */
+
 class RowFilter {
   private above: Uint8Array;
-  private readonly trials: Uint8Array[];
   private readonly step: number;
 
   constructor({ width, bits, channels }: PngForm) {
     this.step = (bits / 8) * channels;
-    const length = width * this.step;
-    this.above = new Uint8Array(length);
-    this.trials = filters.map(() => new Uint8Array(length + 1));
+    this.above = new Uint8Array(width * this.step);
   }
 
   /** `row` is kept until the next one. */
   filter(row: Uint8Array, into: Uint8Array, at: number): void {
-    let best = this.trials[0];
-    let least = Infinity;
-    filters.forEach(([number, filter], k) => {
-      const out = this.trials[k];
-      out[0] = number;
-      filter(row, this.above, this.step, out);
-      const left = rest(out);
-      if (left >= least) return;
-      least = left;
-      best = out;
-    });
-    into.set(best, at);
+    const { above, step } = this;
+    const filter = suitingFilter(row, above, step);
+    into[at++] = filter;
+    // Nothing lies before the first pixel.
+    for (let k = 0; k < step; k++) into[at + k] = filter === sub ? row[k] : row[k] - above[k];
+    if (filter === sub) for (let k = step; k < row.length; k++) into[at + k] = row[k] - row[k - step];
+    else if (filter === up) for (let k = step; k < row.length; k++) into[at + k] = row[k] - above[k];
+    else
+      for (let k = step; k < row.length; k++)
+        into[at + k] = row[k] - paeth(row[k - step], above[k], above[k - step]);
     this.above = row;
   }
 }

@@ -51,7 +51,7 @@ export async function fileReader(file: Blob, name: string): Promise<SoundReader>
     channels,
     read: async (from, count) => {
       const out = Array.from({ length: channels }, () => new Float32Array(count));
-      for (let done = 0; done < count; ) {
+      for (let done = 0; done < count;) {
         const at = (from + done) % length;
         const part = Math.min(count - done, length - at);
         for await (const sample of sink.samples(at / rate, (at + part) / rate)) {
@@ -80,10 +80,16 @@ function place(block: AudioSample, at: number, from: number, to: number, out: re
   );
 }
 
-const codecOf: Record<Exclude<SoundCodecName, 'none'>, AudioCodec> = { opus: 'opus', aac: 'aac', pcm: 'pcm-s16' };
+const codecOf: Record<Exclude<SoundCodecName, 'none'>, AudioCodec> = {
+  opus: 'opus',
+  aac: 'aac',
+  pcm: 'pcm-s16',
+};
 
 /** What a piece of a video is written as, in memory. */
-export const pieceFormat = ({ container }: Pick<VideoFormat, 'container'>): WebMOutputFormat | Mp4OutputFormat =>
+export const pieceFormat = ({
+  container,
+}: Pick<VideoFormat, 'container'>): WebMOutputFormat | Mp4OutputFormat =>
   container === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: 'in-memory' });
 
 /**
@@ -109,7 +115,7 @@ export async function soundPiece(
   });
   output.addAudioTrack(source);
   await output.start();
-  for (let done = 0; done < all; ) {
+  for (let done = 0; done < all;) {
     const part = Math.min(rate, all - done);
     const planes = await sound.read(begin + done, part);
     const data = new Float32Array(part * channels);

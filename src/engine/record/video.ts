@@ -6,7 +6,9 @@ import { pieceFormat } from './sound';
 type VideoSpec = Pick<ExportSpec, 'fps' | 'width' | 'height'> & { format: VideoFormat };
 
 const qualityOf = ({ quality }: VideoFormat): Quality =>
-  typeof quality === 'number' ? new Quality({ bitrate: quality, bitrateMode: 'variable' }) : new Quality(quality);
+  typeof quality === 'number'
+    ? new Quality({ bitrate: quality, bitrateMode: 'variable' })
+    : new Quality(quality);
 
 /** How planes lie in what the grabber gives. */
 function layoutOf(width: number, height: number, alpha: boolean): PlaneLayout[] {

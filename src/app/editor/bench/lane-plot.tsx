@@ -1,8 +1,8 @@
 import { useEffect, useRef } from 'react';
 import uPlot from 'uplot';
+import { laneColours } from './lane-colours';
 import type { BenchData } from '../../../engine/protocol/protocol';
 
-export const laneColours = ['#f0a63a', '#5fc7c0', '#e57a92', '#a99be0', '#9dbf7a', '#e8dcc2'];
 
 /** A live plot: over the last seconds for single samples, over the samples otherwise. */
 export default function LanePlot({ data }: { data: BenchData }) {

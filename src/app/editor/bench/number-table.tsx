@@ -1,5 +1,5 @@
 import { shortNumber } from '../../../core/text/short-number';
-import { laneColours } from './lane-plot';
+import { laneColours } from './lane-colours';
 
 const mostRows = 200;
 
