@@ -186,7 +186,7 @@ export function readSpec(show: Show, options: Options, goal: Goal): ExportSpec {
     throw new UsageError('# stands for the number of an image: this is one file.');
   return {
     ...homeSpec(show, scene),
-    name: path.parse(goal.file).name,
+    name: goal.digits ? path.basename(path.dirname(path.resolve(goal.file))) : path.parse(goal.file).name,
     source,
     range,
     output,

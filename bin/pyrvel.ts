@@ -3,7 +3,8 @@ import path from 'node:path';
 import { unpackShow, type Unpacked } from '../src/core/show/archive';
 import { readShow, ShowFileError, type Finding } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
-import { readArguments, UsageError } from './arguments';
+import { readArguments, UsageError, type Options } from './arguments';
+import { readRenderer } from './browser';
 import { EngineFault } from './engine-page';
 import { evalLines } from './eval';
 import { exportShow } from './export';
@@ -33,6 +34,9 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
       --supersample 1..4  --subframes 1..64 --shutter DEGREES  --codec vp9|av1|avc|hevc  --sound opus|aac|pcm
       --quality low|medium|high|very-high | --bitrate N  --effort realtime|careful  --bits 8|16|32
       --alpha --linear --depth  --hand-seconds N  --again  --renderer NAME
+      --farm --redis URL hands the pieces to all workers that listen there
+  farm worker [--redis URL]
+      draws pieces of exports until it is stopped; any number of machines can do so
   pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
       packs a show with its files, found in the folder by name or id
 
@@ -44,6 +48,9 @@ function readFile(file: string | undefined): Unpacked {
   if (!existsSync(file)) throw new UsageError(`There is no file ${file}.`);
   return unpackShow(readFileSync(file));
 }
+
+const redisOf = (options: Options): string =>
+  options.get('redis') ?? process.env.REDIS_URL ?? 'redis://127.0.0.1:6379';
 
 function needEngine(): void {
   if (!existsSync(path.resolve(import.meta.dirname, '../dist/render.html')))
@@ -119,7 +126,25 @@ async function main(words: string[]): Promise<number> {
       const { text, files } = readFile(plain[0]);
       const { show } = readShow(text, catalogue);
       needEngine();
-      await exportShow(show, files, options, (line) => console.log(line));
+      const say = (line: string): void => console.log(line);
+      const isFarmed = options.get('farm') !== undefined;
+      // Most exports need no Redis, and its packages take their time to load.
+      const runner = isFarmed ? (await import('./farm')).farmRunner(redisOf(options), say) : undefined;
+      await exportShow(show, files, options, say, runner);
+      return 0;
+    }
+    case 'farm': {
+      const { plain, options } = readArguments(rest, ['redis', 'renderer']);
+      if (plain[0] !== 'worker') throw new UsageError('farm worker is what there is.');
+      needEngine();
+      const { farmWorker } = await import('./farm');
+      const renderer = readRenderer(options.get('renderer'));
+      const worker = await farmWorker(redisOf(options), renderer, (line) => console.log(line));
+      await new Promise<void>((resolve) => {
+        process.once('SIGINT', resolve);
+        process.once('SIGTERM', resolve);
+      });
+      await worker.close();
       return 0;
     }
     case undefined:

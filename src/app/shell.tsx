@@ -18,6 +18,7 @@ import { controlDrag, sendToDesk } from './actions/play-actions';
 import { listenToCommandKeys } from './commands/listen';
 import { commandOf, runCommand, titleOf } from './commands/registry';
 import { editShow, endGesture, useShow } from './data/show-store';
+import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
 import { engine } from './engine/client';
@@ -116,6 +117,12 @@ function Transport() {
   );
 }
 
+/** Whether the program is being recorded. */
+function RecordingLamp() {
+  const isOn = recordingStore((s) => s.recording !== null);
+  return isOn && <span role="img" aria-label="Recording" className="ml-1.5 size-2 rounded-full bg-error" />;
+}
+
 function FrameMeter() {
   const stats = liveStore((s) => s.stats);
   const fps = useShow((show) => show.canvas.fps);
@@ -191,7 +198,11 @@ export function Shell() {
         onClick={dropFocus}
       >
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />
-        <NavLink to="/shows" className="max-w-36 min-w-16 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10" title={name}>
+        <NavLink
+          to="/shows"
+          className="max-w-36 min-w-16 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10"
+          title={name}
+        >
           {name}
         </NavLink>
         <nav className="flex h-full" aria-label="Views">
@@ -215,6 +226,7 @@ export function Shell() {
               }
             >
               {label}
+              {to === '/record' && <RecordingLamp />}
             </NavLink>
           ))}
         </nav>

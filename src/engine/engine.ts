@@ -35,9 +35,10 @@ import type {
   ToEngine,
   Watch,
 } from './protocol/protocol';
-import type { ExportOrder } from './protocol/export';
+import type { ExportEvent, ExportOrder, LiveOrder } from './protocol/export';
 import { Questions } from './questions/questions';
 import type { Exporter } from './record/exporter';
+import type { LiveRecorder } from './record/live-recorder';
 import { Reports } from './reports';
 
 /** Milliseconds after a lost context until another is asked for. */
@@ -129,6 +130,7 @@ export class Engine {
   private frames = 0;
   private cpuMs = 0;
   private exporter: Exporter | null = null;
+  private recorder: LiveRecorder | null = null;
   private exportShare = 1;
   /** The scene whose transition waits until it can be seen whole, and since when. */
   private waitedFor = { scene: null as string | null, since: 0 };
@@ -261,6 +263,9 @@ export class Engine {
       case 'export':
         void this.takeExport(message.order);
         break;
+      case 'live-recording':
+        void this.record(message.order);
+        break;
       case 'export-share':
         this.exportShare = message.share;
         if (this.exporter) this.exporter.share = message.share;
@@ -370,7 +375,7 @@ export class Engine {
     } else {
       const dt = played.transport.advance(real, show.canvas.fps);
       played.advance(real, this.heard());
-      if (!this.deskIsHidden || this.outputs.hasStage || this.feedsPixels(show, graphics))
+      if (!this.deskIsHidden || this.outputs.hasStage || this.isTaken(show, graphics))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
@@ -426,6 +431,11 @@ export class Engine {
     return wall.pixels.isFed(show, this.outputs.showsRoom);
   }
 
+  /** Whether what is on air goes anywhere beside its outputs. */
+  private isTaken(show: Show, graphics: Graphics): boolean {
+    return this.recorder !== null || this.feedsPixels(show, graphics);
+  }
+
   private drawFrame(now: number, dt: number, show: Show, graphics: Graphics): void {
     const { gpu, clock } = graphics;
     const start = performance.now();
@@ -441,7 +451,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    const feedsPixels = this.feedsPixels(show, graphics);
+    const isTaken = this.isTaken(show, graphics);
     clock.beginFrame(measuring);
     const taken = this.taken(show, sources);
     this.players.play(
@@ -449,7 +459,7 @@ export class Engine {
       show,
       frame,
       {
-        scenes: this.wantedScenes(show, feedsPixels ? [...sources, { type: 'program' }] : sources),
+        scenes: this.wantedScenes(show, isTaken ? [...sources, { type: 'program' }] : sources),
         sources,
         ready: this.isPlayed(sources) ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
@@ -473,7 +483,7 @@ export class Engine {
 
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
   private isPlayed(sources: readonly OutputSource[]): boolean {
-    return this.outputs.hasStage || sources.some(({ type }) => type === 'next');
+    return this.outputs.hasStage || this.recorder !== null || sources.some(({ type }) => type === 'next');
   }
 
   /**
@@ -481,7 +491,7 @@ export class Engine {
    * it, or where what lies on the program looks beyond a place.
    */
   private taken(show: Show, sources: readonly OutputSource[]): readonly ShareBox[] | null {
-    if (this.watch.scene || this.painter.looksAround(show)) return null;
+    if (this.watch.scene || this.recorder || this.painter.looksAround(show)) return null;
     const parts: OutputPart[] = [];
     for (const source of sources) {
       const output = source.type === 'screen' && windowOutputOf(show, source.id);
@@ -540,6 +550,7 @@ export class Engine {
     }
     this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
+    this.recordFrame(now, show, graphics);
   }
 
   /** Paints the live layer of the patch, unless the page has not taken the last one. */
@@ -580,23 +591,42 @@ export class Engine {
   private async takeExport(order: ExportOrder): Promise<void> {
     const { Exporter } = await import('./record/exporter');
     const { graphics, show, media, catalogue } = this;
-    this.exporter ??= new Exporter((job, event) => {
-      const transfer = event.what === 'picture' ? [event.rgba.buffer] : [];
-      this.tell({ type: 'export', job, event }, transfer);
-    }, media);
+    this.exporter ??= new Exporter(this.tellExport, media);
     this.exporter.share = this.exportShare;
     if (!show || !graphics || graphics.gpu.isLost) {
       const message = 'The graphics card is away. Go on in a moment.';
-      this.tell({
-        type: 'export',
-        job: order.job,
-        event: { what: 'failed', message, frame: null, isFull: false },
-      });
+      this.tellExport(order.job, { what: 'failed', message, frame: null, isFull: false });
       return;
     }
     const { gpu, presenter, mix, wall } = graphics;
     const inputs = this.inputs.exact();
     this.exporter.take(order, show, { gpu, presenter, mix, wall, media, catalogue, inputs });
+  }
+
+  private tellExport = (job: string, event: ExportEvent): void =>
+    this.tell({ type: 'export', job, event }, event.what === 'picture' ? [event.rgba.buffer] : []);
+
+  private async record(order: LiveOrder | null): Promise<void> {
+    const { LiveRecorder } = await import('./record/live-recorder');
+    void this.recorder?.stop();
+    const { graphics, inputs } = this;
+    this.recorder =
+      order && graphics
+        ? new LiveRecorder(graphics.gpu, order, inputs, this.tellExport, performance.now())
+        : null;
+  }
+
+  /** Gives a recording its frame, once the stage has its own. */
+  private recordFrame(now: number, show: Show, graphics: Graphics): void {
+    const { recorder, performance: played } = this;
+    if (!recorder) return;
+    if (!recorder.isFor(graphics.gpu)) {
+      void recorder.stop();
+      this.recorder = null;
+      return;
+    }
+    const { time, playing } = played.transport;
+    recorder.frame(now, time, playing, (target) => this.painter.drawProgram(show, graphics, target));
   }
 
   private async answer(id: number, request: EngineRequest): Promise<void> {

@@ -3,6 +3,7 @@ export const commandGroups = {
   stage: 'Stage',
   play: 'Play',
   wall: 'Wall',
+  record: 'Record',
   transport: 'Transport',
   edit: 'Edit',
   patch: 'Patch',

@@ -3,6 +3,7 @@ import { editCommands } from './edit-commands';
 import { matches, parseKeys } from './keys';
 import { patchCommands } from './patch-commands';
 import { playCommands } from './play-commands';
+import { recordCommands } from './record-commands';
 import { sceneCommands } from './scene-commands';
 import { stageCommands } from './stage-commands';
 import { transportCommands } from './transport-commands';
@@ -14,6 +15,7 @@ export const commands: readonly Command[] = [
   ...stageCommands,
   ...playCommands,
   ...wallCommands,
+  ...recordCommands,
   ...transportCommands,
   ...editCommands,
   ...patchCommands,

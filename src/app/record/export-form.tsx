@@ -91,7 +91,7 @@ function SourceRows({
           value={source.type}
           options={[
             ['scene', 'Scene'],
-            ['cues', 'Running order', show.cues.length === 0],
+            ['cues', 'Cues', show.cues.length === 0],
             ['moves', 'Moves', show.moves.length === 0],
           ]}
           onChange={(type) => {
@@ -225,7 +225,7 @@ function RangeRows({
       {range.type === 'loop' && (
         <Row label="">
           <Toggle
-            label="With the first frame again at the end"
+            label="First frame again at the end"
             on={range.closed}
             set={(closed) => set({ range: { type: 'loop', closed } })}
           />
@@ -241,10 +241,10 @@ function RangeRows({
           max={240}
           digits={3}
           unit=" fps"
-          className="flex-1"
+          className="w-24"
           onChange={(value) => set({ fps: value })}
         />
-        <output className="figures quiet flex-1 text-right text-2xs" aria-label="Length">
+        <output className="figures quiet flex-1 text-right text-2xs whitespace-nowrap" aria-label="Length">
           {count === null ? 'as long as it plays' : `${count} frames · ${(count / fps).toFixed(2)} s`}
         </output>
       </Row>

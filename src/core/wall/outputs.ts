@@ -13,9 +13,8 @@ export const windowOutputOf = (show: Pick<Show, 'wall'>, id: string): WindowOutp
 
 /** The string of that id; null: there is none. */
 export const stringOf = (show: Pick<Show, 'wall'>, id: string | null): PixelString | null =>
-  show.wall.outputs.find(
-    (output): output is PixelString => output.id === id && output.type === 'string',
-  ) ?? null;
+  show.wall.outputs.find((output): output is PixelString => output.id === id && output.type === 'string') ??
+  null;
 
 /** What the points of a string cover. */
 function stringPart({ points, area }: PixelString): OutputPart {

@@ -1,3 +1,4 @@
+import type { WebGLRenderTarget } from 'three';
 import type { Show } from '../../core/document/types';
 import { windowOutputOf } from '../../core/wall/outputs';
 import type { Gpu } from '../gpu/gpu';
@@ -67,6 +68,13 @@ export class OutputPainter {
       (output) => this.stateOf(output, show, means),
     );
     if (use === 'stage') this.paintedTests = tests;
+  }
+
+  /** Draws what is on air as it is recorded; false: it stands as it is. */
+  drawProgram(show: Show, means: Means, target: WebGLRenderTarget): boolean {
+    if (this.isFrozen) return false;
+    means.presenter.drawNumbers(this.seen.by({ type: 'program' }, 'stage', show, means), 'numbers', target);
+    return true;
   }
 
   /** Feeds the strings of the wall with what is on air. */

@@ -30,6 +30,8 @@ function amplified({ samples, rate }: Sampled, gain: number): Sampled {
 /** All that comes to the engine from outside, brought together for each frame. */
 export class LiveInputs {
   controllers: ControllerState = idleControllers();
+  /** Is given the sound of a device as it comes; null: nobody wants it. */
+  tap: ((samples: Float32Array, rate: number) => void) | null = null;
   /** The sound file that was handed over last. */
   private file: (Sampled & { id: string }) | null = null;
   private stream: { listener: Listener; port: MessagePort } | null = null;
@@ -64,6 +66,7 @@ export class LiveInputs {
     const listener = new Listener(rate);
     this.stream = { listener, port };
     port.onmessage = ({ data }: MessageEvent<Float32Array>) => {
+      this.tap?.(data, rate);
       this.readCode(data, rate);
       const factor = Math.pow(10, (this.settings?.gain ?? 0) / 20);
       listener.push(factor === 1 ? data : data.map((v) => v * factor));
@@ -80,6 +83,11 @@ export class LiveInputs {
     const { from, file } = this.settings;
     if (from === 'loop') return { rate: loopRate, samples: (loopSamples ??= makeLoop(loopRate)) };
     return from === 'file' && this.file?.id === file ? this.file : null;
+  }
+
+  /** The sound that plays, where it is there as a whole. */
+  get whole(): Sampled | null {
+    return this.sampled;
   }
 
   /** The built-in sound loop, if that is what plays. */

@@ -42,9 +42,20 @@ export type ExportEvent =
   | { what: 'piece'; piece: number; bytes: number }
   /** How far the frame after a loop is from its first: mean and worst of all channels, in steps of 255. */
   | { what: 'loop'; mean: number; worst: number }
+  /** Frames of a live recording that the stage needed more. */
+  | { what: 'dropped'; frames: number }
+  /** A live recording has ended: all its pieces are there. */
+  | { what: 'recorded'; plan: ExportPlan; dropped: number }
   | { what: 'done' }
   /** `frame`: which one could not be drawn or written; null: none was under way. `isFull`: there is no space left. */
   | { what: 'failed'; message: string; frame: number | null; isFull: boolean };
+
+/** A recording of what is on air, into a folder. */
+export interface LiveOrder {
+  job: string;
+  spec: ExportSpec;
+  folder: FileSystemDirectoryHandle;
+}
 
 /** What this browser can encode. */
 export interface Encoders {

@@ -8,7 +8,7 @@ import { beforeCues, type CueState } from '../../core/desk/cue-run';
 import type { DeskValues } from '../../core/desk/desk-run';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
-import type { Encoders, ExportEvent, ExportOrder } from './export';
+import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
 import type { DeskValue, Layer, Move, Scene, Show, Transition } from '../../core/document/types';
 
 /**
@@ -204,6 +204,8 @@ export type EventMessage =
 /** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files, folders. */
 export type HandoverMessage =
   | { type: 'export'; order: ExportOrder }
+  /** Begins a recording of what is on air; null: ends it. */
+  | { type: 'live-recording'; order: LiveOrder | null }
   | { type: 'output-add'; id: string; spec: OutputSpec; canvas: OffscreenCanvas }
   /** Sound of a file of the show, one channel; no samples if it could not be read. */
   | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }

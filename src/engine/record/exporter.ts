@@ -2,6 +2,7 @@ import { frameName, pieceNameOf, soundPieceName } from '../../core/export/names'
 import { ExportError, checkSpec, longestSide, type ExportSpec } from '../../core/export/spec';
 import { framesOf, type ExportPlan } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
+import type { Gpu } from '../gpu/gpu';
 import type { ExportEvent, ExportOrder, ExportSink } from '../protocol/export';
 import type { MediaLibrary } from '../media/library';
 import type { LiveInputs } from '../playback/live-inputs';
@@ -36,6 +37,7 @@ export class Exporter {
   share = 1;
   private job: string | null = null;
   private isCancelled = false;
+  private kept: { spec: string; show: Show; gpu: Gpu; run: ExportRun } | null = null;
   private readonly pool = new ImagePool();
   private workedSince = performance.now();
   private reportedAt = 0;
@@ -114,7 +116,7 @@ export class Exporter {
       await this.large(order, show, means);
       return;
     }
-    let run: ExportRun | null = null;
+    let run = this.takeKept(spec, show, means);
     const grabber = new Grabber(means.gpu, spec);
     let done = 0;
     const written: Promise<void>[] = [];
@@ -170,10 +172,21 @@ export class Exporter {
       this.progress(done, true);
       if (plan.meets !== null && pieces.includes(0))
         await this.compareLoop(spec, plan, plan.meets, show, means);
+      if (run) this.kept = { spec: JSON.stringify(spec), show, gpu: means.gpu, run };
+      run = null;
     } finally {
       run?.dispose();
       grabber.dispose();
     }
+  }
+
+  /** The run of the order before, if it was of the same export: the next pieces may lie ahead of it, and save a preroll. */
+  private takeKept(spec: ExportSpec, show: Show, { gpu }: ExportMeans): ExportRun | null {
+    const { kept } = this;
+    this.kept = null;
+    if (kept?.gpu === gpu && kept.show === show && kept.spec === JSON.stringify(spec)) return kept.run;
+    if (kept && !kept.gpu.isLost) kept.run.dispose();
+    return null;
   }
 
   private drawer(run: ExportRun, grabber: Grabber): () => void {

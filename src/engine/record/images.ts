@@ -64,7 +64,9 @@ export async function encodeImage(image: GrabbedImage): Promise<Uint8Array<Array
   if (name === 'png16')
     return pngOf({ width, height, bits: 16, channels }, sixteenBits(pixels as Float32Array, channels));
   const bytes = pixels as Uint8Array<ArrayBuffer>;
-  if (name === 'png') return pngOf({ width, height, bits: 8, channels }, alpha ? bytes : withoutAlpha(bytes));
+  // Browsers are quicker at it than we are, but give see-through colours back rounded.
+  if (name === 'png')
+    return alpha ? pngOf({ width, height, bits: 8, channels }, bytes) : byBrowser(image, bytes, 'image/png');
   if (name === 'gif') return indexed(bytes);
   return byBrowser(image, bytes, name === 'jpeg' ? 'image/jpeg' : 'image/webp');
 }

@@ -55,11 +55,12 @@ async function joinVideo(
     format: format.container === 'webm' ? new WebMOutputFormat() : new Mp4OutputFormat({ fastStart: false }),
     target: new StreamTarget(target, { chunked: true, chunkSize: 1 << 20 }),
   });
-  const opened = async (name: string): Promise<Input> =>
-    new Input({ source: new BufferSource(await read(name)), formats: ALL_FORMATS });
   const video = new EncodedVideoPacketSource(format.codec);
   output.addVideoTrack(video, { frameRate: fps });
-  const sound = format.sound === 'none' ? null : await opened(soundPieceName);
+  const sound =
+    format.sound === 'none'
+      ? null
+      : new Input({ source: new BufferSource(await read(soundPieceName)), formats: ALL_FORMATS });
   const soundTrack = await sound?.getPrimaryAudioTrack();
   const audio = soundTrack ? new EncodedAudioPacketSource((await soundTrack.getCodec())!) : null;
   if (audio) output.addAudioTrack(audio);
@@ -67,7 +68,10 @@ async function joinVideo(
   const addVideo = async (): Promise<void> => {
     let first: VideoDecoderConfig | undefined;
     for (let piece = 0; piece < pieceCount(spec, plan); piece++) {
-      const input = await opened(pieceNameOf(piece));
+      const bytes = await read(pieceNameOf(piece));
+      // A live recording may have had no time for any frame of a piece: the one before stays.
+      if (bytes.length === 0) continue;
+      const input = new Input({ source: new BufferSource(bytes), formats: ALL_FORMATS });
       const track = (await input.getPrimaryVideoTrack())!;
       const decoderConfig = (await track.getDecoderConfig()) ?? undefined;
       first ??= decoderConfig;

@@ -36,6 +36,47 @@ export function samplesReader({ rate, samples }: { rate: number; samples: Float3
   };
 }
 
+/** Longest time, in seconds, by which frames may come early or late before the sound is taken to have jumped. */
+const jumpSeconds = 0.08;
+
+/** Sound as it was heard while a show was played: `places` is where the show was at each frame, NaN where it stood. */
+export function runsReader(sound: SoundReader, places: readonly number[], fps: number): SoundReader {
+  const { rate, channels } = sound;
+  /** Samples of the recording from which on the sound goes on from a place; null: silence. */
+  const runs: { from: number; place: number | null }[] = [];
+  let expected: number | null = Number.NaN;
+  places.forEach((place, frame) => {
+    const isSilent = Number.isNaN(place);
+    const goesOn = isSilent
+      ? expected === null
+      : expected !== null && Math.abs(place - expected) < jumpSeconds;
+    if (!goesOn) {
+      runs.push({
+        from: Math.round((frame / fps) * rate),
+        place: isSilent ? null : Math.round(place * rate),
+      });
+      expected = isSilent ? null : place;
+    }
+    if (expected !== null) expected += 1 / fps;
+  });
+  return {
+    rate,
+    channels,
+    read: async (from, count) => {
+      const out = Array.from({ length: channels }, () => new Float32Array(count));
+      for (let k = 0; k < runs.length; k++) {
+        const { from: start, place } = runs[k];
+        const first = Math.max(from, start);
+        const last = Math.min(from + count, runs[k + 1]?.from ?? Infinity);
+        if (place === null || last <= first) continue;
+        const part = await sound.read(place + first - start, last - first);
+        part.forEach((samples, channel) => out[channel].set(samples, first - from));
+      }
+      return out;
+    },
+  };
+}
+
 /** Sound of a file, decoded as it is needed, so that an hour of it is never in memory. */
 export async function fileReader(file: Blob, name: string): Promise<SoundReader> {
   const input = new Input({ source: new BlobSource(file), formats: ALL_FORMATS });

@@ -43,8 +43,8 @@ export class VideoPiece {
     this.output.addVideoTrack(this.source, { frameRate: fps });
   }
 
-  /** Adds a frame; resolves when another can be taken, so that frames never pile up. */
-  async add(planes: Uint8Array<ArrayBuffer>): Promise<void> {
+  /** Adds a frame, by its number in the piece; resolves when another can be taken, so that frames never pile up. */
+  async add(planes: Uint8Array<ArrayBuffer>, frame = this.frames): Promise<void> {
     const { width, height, fps, format } = this.spec;
     if (this.frames === 0) await this.output.start();
     const sample = new VideoSample(planes, {
@@ -52,7 +52,7 @@ export class VideoPiece {
       codedWidth: width,
       codedHeight: height,
       layout: layoutOf(width, height, format.alpha),
-      timestamp: this.frames / fps,
+      timestamp: frame / fps,
       duration: 1 / fps,
       colorSpace: { primaries: 'bt709', transfer: 'bt709', matrix: 'bt709', fullRange: false },
     });

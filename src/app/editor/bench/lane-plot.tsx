@@ -3,7 +3,6 @@ import uPlot from 'uplot';
 import { laneColours } from './lane-colours';
 import type { BenchData } from '../../../engine/protocol/protocol';
 
-
 /** A live plot: over the last seconds for single samples, over the samples otherwise. */
 export default function LanePlot({ data }: { data: BenchData }) {
   const box = useRef<HTMLDivElement>(null);

@@ -1,0 +1,190 @@
+import type { WebGLRenderTarget } from 'three';
+import { pieceNameOf, soundPieceName } from '../../core/export/names';
+import { pieceFrames, type ExportPlan } from '../../core/export/schedule';
+import type { ExportSpec, VideoFormat } from '../../core/export/spec';
+import type { Gpu } from '../gpu/gpu';
+import type { ExportEvent, LiveOrder } from '../protocol/export';
+import type { LiveInputs } from '../playback/live-inputs';
+import { Grabber } from './grabber';
+import { joined } from './png';
+import { put } from './sink';
+import { runsReader, samplesReader, soundPiece, type SoundReader } from './sound';
+import { VideoPiece } from './video';
+
+type VideoSpec = ExportSpec & { format: VideoFormat };
+
+/** Milliseconds between two reports. */
+const reportMs = 500;
+/** Frames that may wait for the encoder. */
+const mostWaiting = 2;
+
+const rawName = (piece: number): string => `raw-${String(piece).padStart(6, '0')}`;
+
+/**
+ * Records what is on air while it is played. A frame is taken only when the one before has left the GPU and the encoder keeps up: the stage
+ * never waits, and frames that were left out are counted.
+ */
+export class LiveRecorder {
+  private readonly grabber: Grabber;
+  private readonly spec: VideoSpec;
+  private readonly startedAt: number;
+  private isGrabbing = false;
+  private waiting = 0;
+  private last = -1;
+  private dropped = 0;
+  private piece: { number: number; video: VideoPiece } | null = null;
+  /** Pieces that were written, all before them included. */
+  private written = 0;
+  private chain: Promise<void> = Promise.resolve();
+  private fault: Error | null = null;
+  private reportedAt = 0;
+  /** Second of the show at each frame; NaN: it stood. */
+  private readonly places: number[] = [];
+  private raw: { rate: number; chunks: Float32Array[]; pieces: number } | null = null;
+
+  constructor(
+    private readonly gpu: Gpu,
+    private readonly order: LiveOrder,
+    private readonly inputs: LiveInputs,
+    private readonly tell: (job: string, event: ExportEvent) => void,
+    now: number,
+  ) {
+    const { spec } = order;
+    if (spec.format.type !== 'video') throw new Error('A live recording is a video.');
+    this.spec = { ...spec, format: spec.format };
+    this.grabber = new Grabber(gpu, spec);
+    this.startedAt = now;
+    if (this.spec.format.sound !== 'none')
+      inputs.tap = (samples, rate) => {
+        this.raw ??= { rate, chunks: [], pieces: 0 };
+        this.raw.chunks.push(samples.slice());
+      };
+  }
+
+  /** Whether it goes on with another graphics context: its pictures lived in the one that is gone. */
+  isFor = (gpu: Gpu): boolean => gpu === this.gpu;
+
+  /** Takes a frame, if it is time for one. `draw` gives false where the picture stands; `time`: second of the show, `plays`: whether it goes on. */
+  frame(now: number, time: number, plays: boolean, draw: (target: WebGLRenderTarget) => boolean): void {
+    const { spec } = this;
+    const index = Math.floor(((now - this.startedAt) * spec.fps) / 1000 + 1e-6);
+    while (this.places.length <= index) this.places.push(plays ? time : Number.NaN);
+    if (index <= this.last || this.fault || this.isGrabbing || this.waiting > mostWaiting) return;
+    const target = this.grabber.target();
+    if (!draw(target)) {
+      this.gpu.release(target);
+      // Nothing was left out: the picture before is the one that is seen.
+      this.last = index;
+      return;
+    }
+    this.grabber.add(target);
+    this.dropped += index - this.last - 1;
+    this.last = index;
+    this.isGrabbing = true;
+    this.waiting++;
+    const planes = this.grabber.take().finally(() => (this.isGrabbing = false));
+    this.chain = this.chain
+      .then(async () => this.add(index, (await planes) as Uint8Array<ArrayBuffer>))
+      .catch((error: Error) => {
+        this.fault ??= error;
+      })
+      .finally(() => this.waiting--);
+    this.report(now);
+  }
+
+  private report(now: number): void {
+    if (now - this.reportedAt < reportMs) return;
+    this.reportedAt = now;
+    const { job } = this.order;
+    this.tell(job, { what: 'progress', frames: this.last + 1 });
+    this.tell(job, { what: 'dropped', frames: this.dropped });
+  }
+
+  private async add(index: number, planes: Uint8Array<ArrayBuffer>): Promise<void> {
+    const size = pieceFrames(this.spec);
+    const number = Math.floor(index / size);
+    if (this.piece && this.piece.number !== number) await this.endPiece();
+    this.piece ??= { number, video: new VideoPiece(this.spec) };
+    await this.piece.video.add(planes, index - number * size);
+  }
+
+  private async endPiece(): Promise<void> {
+    const { piece } = this;
+    if (!piece) return;
+    this.piece = null;
+    const sink = { type: 'folder', folder: this.order.folder } as const;
+    const bytes = await piece.video.finish();
+    for (; this.written < piece.number; this.written++)
+      await put(sink, pieceNameOf(this.written), new Uint8Array(0));
+    await put(sink, pieceNameOf(piece.number), bytes);
+    this.written = piece.number + 1;
+    const { raw } = this;
+    if (!raw) return;
+    const samples = joined(raw.chunks.splice(0).map((chunk) => new Uint8Array(chunk.buffer)));
+    await put(sink, rawName(raw.pieces++), samples);
+  }
+
+  /** Sound of a device, as it was kept. */
+  private rawReader(raw: NonNullable<LiveRecorder['raw']>): SoundReader {
+    let held = new Float32Array(0);
+    let next = 0;
+    let start = 0;
+    return {
+      rate: raw.rate,
+      channels: 1,
+      // It is read once, from its start to its end.
+      read: async (from, count) => {
+        const out = new Float32Array(count);
+        for (let done = 0; done < count;) {
+          const at = from + done - start;
+          if (at >= held.length) {
+            if (next >= raw.pieces) break;
+            start += held.length;
+            const file = await (await this.order.folder.getFileHandle(rawName(next++))).getFile();
+            held = new Float32Array(await file.arrayBuffer());
+            continue;
+          }
+          const part = held.subarray(at, at + count - done);
+          out.set(part, done);
+          done += part.length;
+        }
+        return [out];
+      },
+    };
+  }
+
+  private async sound(plan: ExportPlan): Promise<void> {
+    if (this.spec.format.sound === 'none') return;
+    const { raw, inputs } = this;
+    const whole = inputs.whole;
+    const reader = raw
+      ? this.rawReader(raw)
+      : runsReader(
+          samplesReader(whole ?? { rate: 48000, samples: new Float32Array(1) }),
+          this.places,
+          this.spec.fps,
+        );
+    const bytes = await soundPiece(this.spec, plan, reader, () => Promise.resolve());
+    await put({ type: 'folder', folder: this.order.folder }, soundPieceName, bytes);
+  }
+
+  /** Ends the recording: what was taken is written, then its sound. */
+  async stop(): Promise<void> {
+    this.inputs.tap = null;
+    const { job } = this.order;
+    await this.chain;
+    try {
+      await this.endPiece();
+      if (this.fault) throw this.fault;
+      const plan: ExportPlan = { first: 0, count: this.last + 1, meets: null, remarks: [] };
+      if (plan.count === 0) throw new Error('Nothing was recorded: the stage left no time for it.');
+      await this.sound(plan);
+      this.tell(job, { what: 'recorded', plan, dropped: this.dropped });
+    } catch (error) {
+      const { message } = error instanceof Error ? error : new Error(String(error));
+      this.tell(job, { what: 'failed', message, frame: this.last, isFull: false });
+    } finally {
+      this.grabber.dispose();
+    }
+  }
+}
