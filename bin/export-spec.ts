@@ -1,7 +1,9 @@
 import path from 'node:path';
+import { dataFormats, type DataFormat, type DataRequest } from '../src/core/export/data/data-request';
 import {
   codecsIn,
   homeSpec,
+  loopFrames,
   sizeOfOutput,
   soundCodecs,
   videoCodecs,
@@ -140,7 +142,7 @@ function formatOf(options: Options, { file }: Goal): ExportFormat {
       return { type: 'pixels', as: ending };
     default:
       throw new UsageError(
-        `--to takes webm, mp4, png, exr, jpg, webp, gif, csv or pcap, not ${ending || 'a file without an ending'}.`,
+        `--to takes webm, mp4, png, exr, jpg, webp, gif, csv, pcap, ${dataFormats.join(', ')}, not ${ending || 'a file without an ending'}.`,
       );
   }
 }
@@ -198,4 +200,31 @@ export function readSpec(show: Show, options: Options, goal: Goal): ExportSpec {
     shutter: number(options, 'shutter', 180),
     format,
   };
+}
+
+const endingOfFile = ({ file }: Goal): string => path.extname(file).slice(1).toLowerCase();
+
+/** Whether a file holds what a node gives, and no picture: CSV may be either. */
+export function isData(goal: Goal, options: Options): boolean {
+  const ending = endingOfFile(goal);
+  return (
+    dataFormats.includes(ending as DataFormat) && !(ending === 'csv' && options.get('output') !== undefined)
+  );
+}
+
+/** What is to be saved of a node, or of a patch. Throws UsageError. */
+export function readDataRequest(show: Show, options: Options, file: string): DataRequest {
+  const as = endingOfFile({ file, digits: 0 }) as DataFormat;
+  const [{ scene, nodes }] = findAll(show, options.all('scene').slice(-1), options.all('node').slice(-1));
+  const node = nodes[0]?.id ?? null;
+  if (node === null && as !== 'md' && as !== 'svg')
+    throw new UsageError(`--node is missing: which node is saved as ${as}.`);
+  const fps = readFps(options.get('fps') ?? String(show.canvas.fps));
+  const range = rangeOf(options);
+  if (range.type === 'frames')
+    return { scene: scene.id, node, as, first: range.first, last: range.last, fps };
+  // Numbers of a loop; a shape as it begins.
+  const isStill = as === 'obj' || as === 'ply' || (as === 'glb' && range.type === 'whole');
+  const last = isStill ? 0 : Math.max(1, Math.round(loopFrames(show, scene, fps))) - 1;
+  return { scene: scene.id, node, as, first: 0, last, fps };
 }

@@ -14,10 +14,10 @@ import { join } from '../src/engine/record/join';
 import { UsageError, type Options } from './arguments';
 import { readRenderer, type Renderer } from './browser';
 import { EngineFault, EnginePage } from './engine-page';
-import { fileOfFrame, readGoal, readSpec, type Goal } from './export-spec';
+import { fileOfFrame, isData, readDataRequest, readGoal, readSpec, type Goal } from './export-spec';
 
 /** What an export needs that is not in the options. */
-export interface ExportTask {
+interface ExportTask {
   show: Show;
   files: ReadonlyMap<string, Uint8Array>;
   spec: ExportSpec;
@@ -31,6 +31,8 @@ export type PieceRunner = (
   task: ExportTask,
   pieces: readonly number[],
   done: (frames: number) => void,
+  /** A browser in which the show is open. */
+  page: EnginePage,
 ) => Promise<string[]>;
 
 /** Times that a browser that died is started again for what it had left. */
@@ -59,31 +61,33 @@ async function prepareFolder(goal: Goal, mark: string, again: boolean): Promise<
 }
 
 /** Pieces in runs that lie together: whoever has a run need not begin with a preroll more than once. */
-export function inRuns(pieces: readonly number[], runs: number): number[][] {
+function inRuns(pieces: readonly number[], runs: number): number[][] {
   const size = Math.ceil(pieces.length / Math.max(1, runs));
   const out: number[][] = [];
   for (let at = 0; at < pieces.length; at += size) out.push(pieces.slice(at, at + size));
   return out;
 }
 
-/** Browsers of this machine, each with a part of the pieces. */
-export const localRunner =
+/** Browsers of this machine, each with a part of the pieces; the first is the one that is open already. */
+const localRunner =
   (jobs: number, renderer: Renderer | undefined): PieceRunner =>
-  async (task, pieces, done) => {
+  async (task, pieces, done, page) => {
+    const { show, files, spec, plan, folder } = task;
     const remarks: string[] = [];
+    const isLeft = (piece: number): boolean => !existsSync(path.join(folder, fileOfPiece(spec, plan, piece)));
     await Promise.all(
-      inRuns(pieces, jobs).map(async (run) => {
-        const left = (): number[] =>
-          run.filter(
-            (piece) => !existsSync(path.join(task.folder, fileOfPiece(task.spec, task.plan, piece))),
-          );
-        for (let start = 1; left().length > 0; start++) {
+      inRuns(pieces, jobs).map(async (run, k) => {
+        for (let start = 1; run.some(isLeft); start++) {
+          const isOpen = k === 0 && start === 1;
+          const own = isOpen ? page : await EnginePage.open(show, files, { renderer, pieces: folder });
           try {
-            remarks.push(...(await runOnce(task, left(), renderer, done)));
+            remarks.push(...(await runPieces(task, run.filter(isLeft), own, done)));
           } catch (error) {
             // A sentence of the engine is one; a browser that died is started again.
             if (error instanceof EngineFault || error instanceof UsageError || start >= mostStarts)
               throw error;
+          } finally {
+            if (!isOpen) await own.close();
           }
         }
       }),
@@ -91,29 +95,24 @@ export const localRunner =
     return remarks;
   };
 
-async function runOnce(
-  { show, files, spec, plan, folder }: ExportTask,
+/** Has pieces drawn by a browser. Gives what is worth saying of them. */
+async function runPieces(
+  { spec, plan }: ExportTask,
   pieces: readonly number[],
-  renderer: Renderer | undefined,
+  page: EnginePage,
   done: (frames: number) => void,
 ): Promise<string[]> {
-  const page = await EnginePage.open(show, files, { renderer, pieces: folder });
-  try {
-    let counted = 0;
-    const { loop } = await page.order({ do: 'pieces', spec, plan, pieces }, ({ frames }) => {
-      done(frames - counted);
-      counted = frames;
-    });
-    return loop
-      ? [
-          loop.worst <= 2
-            ? 'The loop meets.'
-            : `The frame after the loop differs from its first by ${loop.mean.toFixed(2)} of 255 on average, ${loop.worst} at most.`,
-        ]
-      : [];
-  } finally {
-    await page.close();
-  }
+  let counted = 0;
+  const { loop } = await page.order({ do: 'pieces', spec, plan, pieces }, ({ frames }) => {
+    done(frames - counted);
+    counted = frames;
+  });
+  if (!loop) return [];
+  return loop.worst <= 2
+    ? ['The loop meets.']
+    : [
+        `The loop does not meet: the frame after it differs from the first by ${loop.mean.toFixed(2)} of 255 on average, ${loop.worst} at most.`,
+      ];
 }
 
 /** Writes a file under another name, and gives it its own when it is whole. */
@@ -156,6 +155,30 @@ async function finish(task: ExportTask, goal: Goal): Promise<string> {
   return spec.format.type === 'images' && plan.count > 1 ? path.dirname(goal.file) : goal.file;
 }
 
+/** Saves what a node gives, or the patch, as a file for another program. */
+async function saveData(
+  show: Show,
+  files: ReadonlyMap<string, Uint8Array>,
+  options: Options,
+  file: string,
+): Promise<void> {
+  const request = readDataRequest(show, options, file);
+  const page = await EnginePage.open(
+    { ...show, scenes: show.scenes.filter(({ id }) => id === request.scene) },
+    files,
+    {
+      renderer: readRenderer(options.get('renderer')),
+    },
+  );
+  try {
+    const packed = await page.ask<string>('This file', 'data', request);
+    await mkdir(path.dirname(path.resolve(file)), { recursive: true });
+    await writeFile(file, Buffer.from(packed, 'base64'));
+  } finally {
+    await page.close();
+  }
+}
+
 /** The show as it is needed: of a scene by itself, no other. */
 const partOf = (show: Show, { source }: ExportSpec): Show =>
   source.type === 'scene' ? { ...show, scenes: show.scenes.filter(({ id }) => id === source.scene) } : show;
@@ -172,6 +195,11 @@ export async function exportShow(
   runner?: PieceRunner,
 ): Promise<void> {
   const goal = readGoal(options.get('to'));
+  if (isData(goal, options)) {
+    await saveData(whole, files, options, goal.file);
+    say(goal.file);
+    return;
+  }
   const spec = readSpec(whole, options, goal);
   try {
     checkSpec(whole, spec);
@@ -186,18 +214,31 @@ export async function exportShow(
     );
   const show = partOf(whole, spec);
   const folder = await prepareFolder(goal, markOf(show, files, spec), options.get('again') !== undefined);
-  const first = await EnginePage.open(show, files, { renderer, pieces: folder });
-  let plan: ExportPlan;
+  const page = await EnginePage.open(show, files, { renderer, pieces: folder });
+  const task: ExportTask = { show, files, spec, plan: nothingPlanned, folder };
   try {
-    plan = await first.plan(spec);
-    const hasSound = spec.format.type === 'video' && spec.format.sound !== 'none';
-    if (hasSound && !existsSync(path.join(folder, soundPieceName)))
-      await first.order({ do: 'sound', spec, plan });
+    task.plan = await page.plan(spec);
+    await drawAll(task, page, runner ?? localRunner(jobs, renderer), say);
   } finally {
-    await first.close();
+    await page.close();
   }
+  say(await finish(task, goal));
+}
+
+const nothingPlanned: ExportPlan = { first: 0, count: 0, meets: null, remarks: [] };
+
+/** Draws the pieces that are not there yet, and the sound. */
+async function drawAll(
+  task: ExportTask,
+  page: EnginePage,
+  run: PieceRunner,
+  say: (line: string) => void,
+): Promise<void> {
+  const { spec, plan, folder } = task;
+  const hasSound = spec.format.type === 'video' && spec.format.sound !== 'none';
+  if (hasSound && !existsSync(path.join(folder, soundPieceName)))
+    await page.order({ do: 'sound', spec, plan });
   for (const remark of plan.remarks) say(remark);
-  const task: ExportTask = { show, files, spec, plan, folder };
   const there = new Set(await readdir(folder));
   const all = Array.from({ length: pieceCount(spec, plan) }, (_, piece) => piece);
   const left = all.filter((piece) => !there.has(fileOfPiece(spec, plan, piece)));
@@ -215,9 +256,7 @@ export async function exportShow(
     }, 0);
   bar.start(plan.count, plan.count - frames(left));
   try {
-    const remarks = await (runner ?? localRunner(jobs, renderer))(task, left, (count) =>
-      bar.increment(count),
-    );
+    const remarks = await run(task, left, (count) => bar.increment(count), page);
     bar.update(plan.count);
     bar.stop();
     for (const remark of remarks) say(remark);
@@ -229,5 +268,4 @@ export async function exportShow(
       );
     throw error;
   }
-  say(await finish(task, goal));
 }

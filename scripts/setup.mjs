@@ -1,4 +1,4 @@
-/** Installs what is missing: packages, and with --browser Chromium and its driver. Plain JavaScript: it runs before anything is installed. */
+/** Installs what is missing: packages, with --browser Chromium and its driver, with --tools what tests check with: ffmpeg and redis-server. Plain JavaScript: it runs before anything is installed. */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -45,6 +45,23 @@ if (process.argv.includes('--browser')) {
     if (!done) {
       console.error(
         'Chromium could not be installed. Install the packages chromium and chromium-driver and try again.',
+      );
+      process.exit(1);
+    }
+  }
+}
+
+if (process.argv.includes('--tools')) {
+  const tools = { ffmpeg: '/usr/bin/ffmpeg', 'redis-server': '/usr/bin/redis-server' };
+  const missing = Object.keys(tools).filter((name) => !existsSync(tools[name]));
+  if (missing.length) {
+    console.log(`Installing ${missing.join(' and ')}…`);
+    const done =
+      run('apt-get', ['update', '-qq']) &&
+      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing]);
+    if (!done) {
+      console.error(
+        `The packages ${missing.join(' and ')} could not be installed. Install them and try again.`,
       );
       process.exit(1);
     }

@@ -51,7 +51,7 @@ function jest(project, extra = []) {
   rmSync(folder, { recursive: true, force: true });
 }
 
-const setup = ['scripts/setup.mjs', ...(unitOnly ? [] : ['--browser'])];
+const setup = ['scripts/setup.mjs', ...(unitOnly ? [] : ['--browser', '--tools'])];
 if (run(process.execPath, setup)) {
   step('generated files are up to date', bin('tsx'), ['scripts/generate.ts', '--check']);
   step('the demo show is up to date', bin('tsx'), ['demo/make.ts', '--check']);

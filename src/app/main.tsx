@@ -56,7 +56,7 @@ keepInputs();
 // What is bound and recorded is not needed for the first picture.
 void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));
 // Exports that were under way go on once the desk has its first picture.
-setTimeout(() => void import('./record/job-queue').then(({ goOn }) => goOn()), 4000);
+setTimeout(() => void import('./exports/job-queue').then(({ goOn }) => goOn()), 4000);
 keepEverything();
 welcomeStages();
 keepAddresses();

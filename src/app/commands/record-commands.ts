@@ -9,7 +9,7 @@ export const recordCommands: readonly Command[] = [
     keys: ['Alt+R'],
     isOn: () => recordingStore.getState().recording !== null,
     run: () =>
-      void import('../record/live-recording').then(({ startRecording, stopRecording }) =>
+      void import('../exports/live-recording').then(({ startRecording, stopRecording }) =>
         recordingStore.getState().recording ? stopRecording() : startRecording(),
       ),
   },

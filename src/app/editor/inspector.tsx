@@ -1,7 +1,7 @@
 import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { formulaName } from '../../core/formula/names';
 import { plainValue } from '../../core/run/node-run';
 import { partName, partsOf } from '../../core/kind/controls';
@@ -21,6 +21,8 @@ import { placeExample } from '../actions/clipboard';
 import { KindHelp } from './kind-help';
 import { ShowInspector } from './show-inspector';
 import { WireInspector } from './wire-inspector';
+
+const SaveData = lazy(() => import('./save-data'));
 
 function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): boolean {
   const names = partsOf(kind.controls[control]).map((part) => partName(control, part));
@@ -229,6 +231,9 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
         {kind?.output === 'image' && kind.paint.type !== 'data' && (
           <PictureSettings scene={scene} node={node} />
         )}
+        <Suspense fallback={null}>
+          <SaveData key={node.id} scene={scene} node={node} />
+        </Suspense>
       </div>
     </>
   );

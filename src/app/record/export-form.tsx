@@ -17,8 +17,8 @@ import { Row, Section, Toggle } from '../parts/rows';
 import { ScrubNumber } from '../parts/scrub-number';
 import { askForGoal, changeDraft, draftFor, draftStore, framesOfDraft, withOutput } from './export-draft';
 import { FormatRows } from './format-rows';
-import { savedName } from './job-files';
-import { addJob } from './job-queue';
+import { savedName } from '../exports/job-files';
+import { addJob } from '../exports/job-queue';
 
 const formatNames: Record<ExportFormat['type'], string> = {
   video: 'Video',

@@ -6,8 +6,8 @@ import { endingOf, type ExportSpec } from '../../core/export/spec';
 import type { StoredJob } from '../data/db';
 import { saveAs } from '../parts/save-as';
 import { say } from '../parts/notices';
-import { resultOf } from './job-files';
-import { pauseJob, removeJob, resumeJob, runningStore } from './job-queue';
+import { resultOf } from '../exports/job-files';
+import { pauseJob, removeJob, resumeJob, runningStore } from '../exports/job-queue';
 
 /** `1:05:09`, `4:07` */
 export function duration(seconds: number): string {

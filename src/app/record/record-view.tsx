@@ -10,7 +10,7 @@ import { SelectField } from '../parts/field';
 import { Toggle } from '../parts/rows';
 import { ExportForm } from './export-form';
 import { duration, JobRow } from './job-row';
-import { startRecording, stopRecording } from './live-recording';
+import { startRecording, stopRecording } from '../exports/live-recording';
 
 function useJobs(): StoredJob[] | null {
   const [jobs, setJobs] = useState<StoredJob[] | null>(null);

@@ -2,6 +2,7 @@ import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { giveInputs } from '../inputs/give-inputs';
 import { engine } from '../engine/client';
+import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
 import type { ExportEvent, SoleOrder } from '../../engine/protocol/export';
@@ -16,6 +17,8 @@ export interface RenderPage {
     frame(request: FrameRequest): Promise<string>;
     /** A field of a frame at places (x, y, z in turn): distance, red, green and blue of each. */
     field(request: FrameRequest, places: readonly number[]): Promise<number[]>;
+    /** What a node gives as a file, in base64. */
+    data(request: DataRequest): Promise<string>;
     plan(spec: ExportSpec): Promise<ExportPlan>;
     /** Begins an order of an export; how far it is stands in `orderState`. */
     order(order: SoleOrder): void;
@@ -36,6 +39,12 @@ const nothingDone: RenderPage['pyrvelRender']['orderState'] = {
   isDone: false,
   fault: null,
 };
+
+function packed(bytes: Uint8Array): string {
+  let text = '';
+  for (let k = 0; k < bytes.length; k += 32768) text += String.fromCharCode(...bytes.subarray(k, k + 32768));
+  return btoa(text);
+}
 
 (window as unknown as RenderPage).pyrvelRender = {
   async open(text, address = '', ids = []) {
@@ -62,11 +71,10 @@ const nothingDone: RenderPage['pyrvelRender']['orderState'] = {
   },
   async frame(request) {
     const { png } = await client.request({ type: 'frame', request }, 600000);
-    const bytes = new Uint8Array(png);
-    let text = '';
-    for (let k = 0; k < bytes.length; k += 32768)
-      text += String.fromCharCode(...bytes.subarray(k, k + 32768));
-    return btoa(text);
+    return packed(new Uint8Array(png));
+  },
+  async data(request) {
+    return packed((await client.request({ type: 'data', request }, 600000)).bytes);
   },
   async plan(spec) {
     return (await client.request({ type: 'export-plan', spec }, 600000)).plan;

@@ -29,7 +29,7 @@ import { wallDefinitions } from './schema-wall';
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 6 as const;
+export const showVersion = 7 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -233,8 +233,9 @@ const definitions = {
       motions: about('Motions by control part.', record('Motion[]', list('Motion', ref('Motion')))),
       size: about('Pixels of an image node; absent: as its first picture, else as the canvas.', size),
       precision: ref('Precision'),
+      frozen: about('Id of the costly node that this one stands for; absent: it stands for itself.', id),
     },
-    ['size'],
+    ['size', 'frozen'],
   ),
   SceneLoop: object(
     {

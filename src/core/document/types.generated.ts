@@ -45,7 +45,7 @@ export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 6;
+  version: 7;
   name: string;
   tempo: {
     bpm: number;
@@ -458,6 +458,10 @@ export interface PatchNode {
    */
   size?: [number, number];
   precision: Precision;
+  /**
+   * Id of the costly node that this one stands for; absent: it stands for itself.
+   */
+  frozen?: string;
 }
 /**
  * After which time a scene is to be where it was.

@@ -127,10 +127,8 @@ export class OutputPainter {
     // Until a tile has had its turn, what lies under it is seen.
     if (source.type === 'tile' && this.players.of(source)?.isDrawn !== true) return false;
     const seen = this.seen.by(source, use, show, means);
-    if (source.type === 'room') {
-      wall.drawRoom(show, source.view, output, seen, this.tests, this.isFrozen);
-      return true;
-    }
+    if (source.type === 'room')
+      return wall.drawRoom(show, source.view, output, seen, this.tests, this.isFrozen);
     const screen = source.type === 'screen' && windowOutputOf(show, source.id);
     if (screen) {
       const place = use === 'desk' ? 'desk' : 'window';

@@ -8,7 +8,7 @@ import type { MediaLibrary } from '../media/library';
 import type { TestPicture } from '../protocol/protocol';
 import { PixelFeed, type PixelTraffic } from './pixel-feed';
 import type { Presented } from './presenter';
-import { RoomPainter } from './room/room-painter';
+import type { RoomPainter } from './room/room-painter';
 import { ScreenPainter, type PaintedFor } from './screen-painter';
 import { TestPictures } from './test-pictures';
 
@@ -21,17 +21,18 @@ interface Size {
 export class WallPainter {
   private readonly screens: ScreenPainter;
   private readonly testPictures = new TestPictures();
-  private readonly room: RoomPainter;
+  /** Loaded when somebody first looks at the room. */
+  private room: RoomPainter | null = null;
+  private coming: Promise<void> | null = null;
   readonly pixels: PixelFeed;
 
   constructor(
     private readonly gpu: Gpu,
-    media: MediaLibrary,
-    traffic: PixelTraffic,
+    private readonly media: MediaLibrary,
+    private readonly traffic: PixelTraffic,
   ) {
     this.screens = new ScreenPainter(gpu);
     this.pixels = new PixelFeed(gpu, traffic);
-    this.room = new RoomPainter(gpu, media, traffic.receiver);
   }
 
   /** Forgets outputs that are no more. */
@@ -58,7 +59,12 @@ export class WallPainter {
     this.screens.draw(output, place, shown, into, null, target);
   }
 
-  /** Draws the room onto the canvas. `isFrozen`: what its outputs showed stays. */
+  private async loadRoom(): Promise<void> {
+    const { RoomPainter } = await import('./room/room-painter');
+    this.room = new RoomPainter(this.gpu, this.media, this.traffic.receiver);
+  }
+
+  /** Draws the room onto the canvas; false: it cannot be drawn yet. `isFrozen`: what its outputs showed stays. */
   drawRoom(
     { wall, canvas }: Show,
     view: RoomView,
@@ -66,15 +72,20 @@ export class WallPainter {
     now: Presented,
     tests: Readonly<Record<string, TestPicture>>,
     isFrozen: boolean,
-  ): void {
+  ): boolean {
+    if (!this.room) {
+      this.coming ??= this.loadRoom();
+      return false;
+    }
     this.room.draw(wall, canvas, view, into, (output, size, target, isNew) => {
       if (isFrozen && !isNew && !tests[output.id]) return;
       this.draw(output, now, { place: 'room', into: size, canvas }, tests[output.id], target);
     });
+    return true;
   }
 
   /** Changes whenever the room looks otherwise for other reasons than what is on air. */
   get roomVersion(): string {
-    return this.room.version;
+    return this.room?.version ?? 'coming';
   }
 }

@@ -6,6 +6,7 @@ import type { StreamCount } from '../../core/wall/pixels/receive';
 import type { RoomView } from '../../core/wall/room';
 import { beforeCues, type CueState } from '../../core/desk/cue-run';
 import type { DeskValues } from '../../core/desk/desk-run';
+import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
 import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
@@ -245,6 +246,8 @@ export type EngineRequest =
   | { type: 'why'; scene: string }
   /** What an export consists of. */
   | { type: 'export-plan'; spec: ExportSpec }
+  /** What a node gives, as a file. */
+  | { type: 'data'; request: DataRequest }
   /** What can be encoded here at that size. */
   | { type: 'encoders'; width: number; height: number };
 
@@ -257,6 +260,7 @@ export type EngineAnswer =
   | { type: 'shader'; text: string }
   | { type: 'why'; reasons: readonly DarkReason[] }
   | { type: 'export-plan'; plan: ExportPlan }
+  | { type: 'data'; bytes: Uint8Array<ArrayBuffer> }
   | { type: 'encoders'; encoders: Encoders };
 
 // From the engine

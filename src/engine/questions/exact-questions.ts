@@ -28,7 +28,7 @@ const opaquePng = { type: 'images', image: 'png', alpha: false, linear: false, d
 /** Requests that need frames which nobody sees. */
 export type ExactRequest = Extract<
   EngineRequest,
-  { type: 'frame' | 'field' | 'picture' | 'export-plan' | 'encoders' }
+  { type: 'frame' | 'field' | 'picture' | 'data' | 'export-plan' | 'encoders' }
 >;
 
 /** Answers requests for exact frames, small pictures and what exports need. Lives as long as its GPU context. */
@@ -62,6 +62,12 @@ export class ExactQuestions {
             ? this.png(player, null, width, height)
             : this.pictureOf(show, scene, width, height, desk);
         return { type: 'picture', png: await png };
+      }
+      case 'data': {
+        const { gpu, catalogue, media } = this;
+        const { dataFile } = await import('../record/data-files');
+        const means = { gpu, catalogue, media, inputs: this.inputs.exact() };
+        return { type: 'data', bytes: await dataFile(means, show, request.request) };
       }
       case 'export-plan':
         return {

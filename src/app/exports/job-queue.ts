@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { fileOfPiece, frameName, soundPieceName } from '../../core/export/names';
 import { framesOf, pieceCount, type ExportPlan } from '../../core/export/schedule';
+import type { Show } from '../../core/document/types';
 import type { ExportEvent, ExportOrder } from '../../engine/protocol/export';
 import { database, type JobState, type StoredJob } from '../data/db';
 import { watchStages } from '../data/stage-windows';
@@ -57,7 +58,7 @@ const isFolderHandle = (handle: StoredJob['goal']): handle is FileSystemDirector
   handle?.kind === 'directory';
 
 /** Carries out an order; resolves when it is done. */
-function carryOut(
+export function carryOut(
   client: EngineClient,
   order: ExportOrder,
   seen: (event: ExportEvent) => void,
@@ -91,7 +92,7 @@ function carryOut(
 }
 
 /** An engine beside that of the stage, with a show and all its files: nothing it does can cost the stage more than its share of the GPU. */
-async function openEngine({ show }: StoredJob): Promise<EngineClient> {
+export async function engineFor(show: Show): Promise<EngineClient> {
   const client = new EngineClient();
   client.set({ type: 'desk-hidden', hidden: true });
   const files = new Map<string, Blob>();
@@ -216,7 +217,7 @@ async function work(job: StoredJob): Promise<void> {
     try {
       if (!(await mayWrite(job)))
         throw new JobFault('This page may not write there any more. Press Go on and allow it.');
-      const opened = (client = await openEngine(job));
+      const opened = (client = await engineFor(job.show));
       unwatch = watchStages((isOpen) =>
         opened.set({ type: 'export-share', share: isOpen ? shares.stage : shares.desk }),
       );

@@ -1,0 +1,137 @@
+import { loopFrames, type ExportSpec } from '../../core/export/spec';
+import { kindOf } from '../../core/kind/kind';
+import { freeze } from '../../core/show/freeze';
+import type { ControlValue, Scene, Show } from '../../core/document/types';
+import { catalogue } from '../../nodes/catalogue';
+import { addFile } from '../data/files';
+import { choose } from '../data/session';
+import { editScene, showStore } from '../data/show-store';
+import type { EngineClient } from '../engine/client';
+import { liveStore } from '../engine/live';
+import { dropFolder, folderOf } from './job-files';
+import { carryOut, engineFor } from './job-queue';
+
+/** What a frozen node is: the kind that plays what was stored, with its controls. */
+interface Frozen {
+  kind: string;
+  controls: Record<string, ControlValue>;
+}
+
+const safeName = (name: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'frozen';
+
+/** A picture as a video of one loop, with its alpha, as good as it gets. */
+async function freezePicture(client: EngineClient, show: Show, scene: Scene, node: string): Promise<Frozen> {
+  const { name, size } = scene.nodes[node];
+  const [width, height] = size ?? [show.canvas.width, show.canvas.height];
+  const spec: ExportSpec = {
+    name: safeName(name),
+    source: { type: 'scene', scene: scene.id, node },
+    range: { type: 'loop', closed: false },
+    output: null,
+    fps: show.canvas.fps,
+    width: width + (width % 2),
+    height: height + (height % 2),
+    supersample: 1,
+    subframes: 1,
+    shutter: 180,
+    format: {
+      type: 'video',
+      container: 'webm',
+      codec: 'vp9',
+      quality: 'very-high',
+      effort: 'realtime',
+      alpha: true,
+      sound: 'none',
+    },
+  };
+  const { plan } = await client.request({ type: 'export-plan', spec }, 600000);
+  const job = crypto.randomUUID();
+  const folder = await folderOf(job);
+  try {
+    const { pieceCount } = await import('../../core/export/schedule');
+    const pieces = Array.from({ length: pieceCount(spec, plan) }, (_, k) => k);
+    const quiet = (): void => undefined;
+    await carryOut(
+      client,
+      { do: 'pieces', job, spec, plan: { ...plan, meets: null }, pieces, sink: { type: 'folder', folder } },
+      quiet,
+    );
+    const to = await folder.getFileHandle('frozen.webm', { create: true });
+    await carryOut(client, { do: 'join', job, spec, plan, folder, to }, quiet);
+    const bytes = await (await to.getFile()).arrayBuffer();
+    const file = await addFile(new File([bytes], `${spec.name}.webm`, { type: 'video/webm' }));
+    return { kind: 'clip', controls: { file, fit: 'stretch' } };
+  } finally {
+    await dropFolder(job);
+  }
+}
+
+async function dataOf(
+  client: EngineClient,
+  show: Show,
+  scene: Scene,
+  node: string,
+  as: 'glb' | 'csv',
+  frames: readonly [number, number],
+): Promise<Uint8Array<ArrayBuffer>> {
+  const [first, last] = frames;
+  const request = { scene: scene.id, node, as, first, last, fps: show.canvas.fps };
+  return (await client.request({ type: 'data', request }, 600000)).bytes;
+}
+
+/** A shape as a model, as it stands at a frame. */
+async function freezeShape(
+  client: EngineClient,
+  show: Show,
+  scene: Scene,
+  node: string,
+  frame: number,
+): Promise<Frozen> {
+  const bytes = await dataOf(client, show, scene, node, 'glb', [frame, frame]);
+  const name = `${safeName(scene.nodes[node].name)}.glb`;
+  const file = await addFile(new File([bytes], name, { type: 'model/gltf-binary' }));
+  return { kind: 'model', controls: { file, scale: 'own' } };
+}
+
+/** A signal as a table: single samples over a loop, or many as they stand at a frame. */
+async function freezeSignal(
+  client: EngineClient,
+  show: Show,
+  scene: Scene,
+  node: string,
+  frame: number,
+): Promise<Frozen & { formula: string | null }> {
+  const loop = Math.max(1, Math.round(loopFrames(show, scene, show.canvas.fps)));
+  const text = new TextDecoder().decode(await dataOf(client, show, scene, node, 'csv', [0, loop - 1]));
+  const [head, ...rows] = text.trim().split('\n');
+  // Frame, seconds and sample come before the lanes.
+  const lanes = head.split(',').slice(3);
+  const cells = rows.map((row) => row.split(','));
+  const isSingle = cells.every(([, , sample]) => sample === '0');
+  const kept = isSingle ? cells : cells.filter(([at]) => Number(at) === frame % loop);
+  const csv = [lanes.join(','), ...kept.map((row) => row.slice(3).join(','))].join('\n');
+  return isSingle
+    ? { kind: 'table', controls: { csv, gives: 'index' }, formula: `frame % ${loop}` }
+    : { kind: 'table', controls: { csv, gives: 'all' }, formula: null };
+}
+
+/** Replaces a costly node by what it gives, stored: a clip, a model or a table. */
+export async function freezeNode(scene: Scene, node: string): Promise<void> {
+  const { show } = showStore.getState();
+  const kind = kindOf(catalogue, scene.nodes[node]);
+  const { frame } = liveStore.getState().transport;
+  const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === scene.id) });
+  try {
+    let made: Frozen & { formula?: string | null };
+    if (kind?.output === 'image') made = await freezePicture(client, show, scene, node);
+    else if (kind?.output === 'shape') made = await freezeShape(client, show, scene, node, frame);
+    else made = await freezeSignal(client, show, scene, node, frame);
+    editScene(scene.id, (draft) => {
+      const id = freeze(draft, catalogue, node, made.kind, made.controls);
+      if (made.formula) draft.nodes[id].formulas = { index: made.formula };
+      choose([id]);
+    });
+  } finally {
+    client.close();
+  }
+}

@@ -1,0 +1,9 @@
+declare module 'gltf-validator' {
+  const validator: {
+    validateBytes(bytes: Uint8Array): Promise<{
+      issues: { numErrors: number; numWarnings: number };
+      info: { totalVertexCount: number };
+    }>;
+  };
+  export default validator;
+}
