@@ -80,9 +80,9 @@ class ExactPerformance {
   get isOver(): boolean {
     const { source, show, performance: played } = this;
     const { time } = played.transport;
-    if (source.type === 'moves') return time >= (show.moves.at(-1)?.at ?? 0) + afterMovesSeconds;
+    if (source.type === 'moves') return time >= (show.moves.at(-1)?.at ?? 0) + afterMovesSeconds - 1e-6;
     const { cues } = played;
-    return cueAfter(show.cues, cues.state) === null && time - cues.state.started >= source.handSeconds;
+    return cueAfter(show.cues, cues.state) === null && time - cues.state.started >= source.handSeconds - 1e-6;
   }
 }
 

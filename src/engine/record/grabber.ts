@@ -7,7 +7,7 @@ import { ditherAt } from '../output/presenter';
 /** In what form the pixels of a frame are wanted: bytes or numbers of red, green, blue and alpha, or planes as video encoders take them. */
 export type Pixels = 'bytes' | 'numbers' | 'planes' | 'planes-alpha';
 
-export const pixelsOf = ({ format }: Pick<ExportSpec, 'format'>): Pixels => {
+const pixelsOf = ({ format }: Pick<ExportSpec, 'format'>): Pixels => {
   if (format.type === 'video') return format.alpha ? 'planes-alpha' : 'planes';
   if (format.type === 'images' && ['png16', 'exr16', 'exr32'].includes(format.image)) return 'numbers';
   return 'bytes';

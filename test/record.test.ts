@@ -1,0 +1,228 @@
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import type { Driver } from 'selenium-webdriver/chrome.js';
+import type { Show } from '../src/core/document/types';
+import { Desk, movingShow } from './desk';
+import { frameOf, probe } from './films';
+
+jest.setTimeout(400000);
+let desk: Desk;
+let folder: string;
+
+const form = 'form[aria-label="Export"]';
+const frames = 90;
+
+/** A show whose loop is a video of three pieces. */
+function recordedShow(): Show {
+  const show = movingShow('Recorded', { Amber: [1, 0.6, 0.1], Blue: [0.1, 0.3, 1] });
+  show.canvas = { width: 64, height: 36, fps: 20 };
+  show.inputs.sound.from = 'loop';
+  const [amber, blue] = show.scenes;
+  amber.loop = { length: frames, unit: 'frames', lock: false };
+  blue.loop = { length: 16, unit: 'frames', lock: false };
+  return show;
+}
+
+beforeAll(async () => {
+  folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-record-'));
+  desk = await Desk.open();
+  await (desk.driver as Driver).setDownloadPath(folder);
+  await desk.openShow(recordedShow());
+});
+afterAll(async () => {
+  await desk.close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const stateOf = (name: string): Promise<{ state: string; text: string } | null> =>
+  desk.driver.executeScript(
+    `const row = document.querySelector('[data-job="' + arguments[0] + '"]');
+     return row && { state: row.dataset.state, text: row.innerText };`,
+    name,
+  );
+const reached = (name: string, state: string): Promise<{ state: string; text: string } | null> =>
+  desk.until(
+    `${name} to be ${state}`,
+    () => stateOf(name),
+    (job) => job?.state === state,
+  );
+const framesDone = (text: string | undefined): number =>
+  Number(/(\d+) of \d+ frames/.exec(text ?? '')?.[1] ?? 0);
+
+/** Opens Record, and keeps what is made in the browser: no window of the system can be worked here. */
+async function openRecord(): Promise<void> {
+  await desk.driver.get(`${desk.address}/record`);
+  await desk.find(form);
+  const asks = await desk.driver.executeScript<boolean>(
+    `const box = [...document.querySelectorAll('${form} label')].find((one) => one.textContent.includes('Ask where')).querySelector('input');
+     if (box.checked) box.click();
+     return box.checked;`,
+  );
+  expect(asks).toBe(false);
+}
+
+const press = (text: string, inside = 'body'): Promise<void> =>
+  desk.driver.executeScript(
+    `const button = [...document.querySelectorAll(arguments[1] + ' button')].find((one) => one.textContent.trim() === arguments[0] && !one.disabled);
+     if (!button) throw new Error('There is no button ' + arguments[0]);
+     button.click();`,
+    text,
+    inside,
+  );
+
+/** The file that was saved last under a name. */
+const saved = (name: string): Promise<string> =>
+  desk.until(
+    `the file ${name}`,
+    () => Promise.resolve(path.join(folder, name)),
+    (file) => existsSync(file) && !readdirSync(folder).some((one) => one.endsWith('.crdownload')),
+  );
+
+describe('an export', () => {
+  test('goes on after a reload where it was, and through another view', async () => {
+    await openRecord();
+    await desk.fill('Name of the export', 'Loop', form);
+    await press('Export', form);
+    await desk.until(
+      'a piece to be finished',
+      () => stateOf('Loop'),
+      (job) => framesDone(job?.text) > 45,
+    );
+    await desk.driver.get(`${desk.address}/play`);
+    await desk.find('[data-scene-button]');
+    await openRecord();
+    const after = await desk.until(
+      'the export to go on',
+      () => stateOf('Loop'),
+      (job) => job?.state === 'running' || job?.state === 'done',
+    );
+    // A piece is forty frames long: what was finished is not drawn again.
+    if (after?.state === 'running') expect(framesDone(after.text)).toBeGreaterThanOrEqual(40);
+    const { text } = (await reached('Loop', 'done'))!;
+    expect(text).toContain(`${frames} frames`);
+    await press('Save', '[data-job="Loop"]');
+    const file = await saved('Loop.webm');
+    expect(probe(file).streams[0]).toMatchObject({
+      codec_name: 'vp9',
+      nb_read_frames: String(frames),
+      r_frame_rate: '20/1',
+    });
+    // The scene is amber: red above green above blue.
+    const [r, g, b] = [0, 1, 2].map((c) =>
+      frameOf(file, 60)
+        .filter((_, k) => k % 3 === c)
+        .reduce((a, v) => a + v, 0),
+    );
+    expect(r).toBeGreaterThan(g);
+    expect(g).toBeGreaterThan(b);
+  });
+
+  test('is paused, goes on, and can be taken back', async () => {
+    await desk.fill('Name of the export', 'Paused', form);
+    await press('Export', form);
+    await desk.until(
+      'frames',
+      () => stateOf('Paused'),
+      (job) => framesDone(job?.text) > 5,
+    );
+    await desk.click('button[aria-label="Pause Paused"]');
+    await reached('Paused', 'paused');
+    await desk.click('button[aria-label="Go on with Paused"]');
+    await reached('Paused', 'running');
+    await desk.click('button[aria-label="Cancel Paused"]');
+    await desk.until(
+      'it to be gone',
+      () => stateOf('Paused'),
+      (job) => job === null,
+    );
+  });
+
+  test('of images is a zip of them', async () => {
+    await desk.fill('Name of the export', 'Frames', form);
+    await press('Images', form);
+    await press('From – to', form);
+    await desk.type('Last frame', '5', form);
+    await press('Export', form);
+    await reached('Frames', 'done');
+    await press('Save', '[data-job="Frames"]');
+    const names = readFileSync(await saved('Frames.zip'), 'latin1').match(/frame-\d{6}\.png/g)!;
+    expect(new Set(names).size).toBe(6);
+  });
+
+  test('that cannot be says why, and cannot be begun', async () => {
+    await press('Video', form);
+    await desk.type('Width', '63', form);
+    const alert = await desk.find(`${form} [role="alert"]`);
+    expect(await alert.getText()).toMatch(/even numbers of pixels: 64 x/);
+    expect(await (await desk.find(`${form} button[type="submit"]`)).isEnabled()).toBe(false);
+    await desk.type('Width', '64', form);
+  });
+});
+
+test('what is on air is recorded while it is played, with sound, and says what was left out', async () => {
+  await press('Record the program');
+  const output = '[aria-label="Recording"]';
+  await desk.find(`nav ${output}`);
+  await desk.until(
+    'frames of the recording',
+    async () => Number(/(\d+) frames/.exec(await (await desk.find(`output${output}`)).getText())?.[1] ?? 0),
+    (count) => count > 30,
+  );
+  await press('End the recording');
+  const name = await desk.until(
+    'the recording in the list',
+    () =>
+      desk.driver.executeScript<string | null>(
+        `return document.querySelector('[data-job^="Recorded 20"]')?.dataset.job ?? null`,
+      ),
+    (found) => found !== null,
+  );
+  const { text } = (await reached(name!, 'done'))!;
+  expect(text).toMatch(/No frame was left out|frames were left out, since the stage needed the time/);
+  await press('Save', `[data-job="${name}"]`);
+  const file = await saved(`${name}.webm`);
+  const { streams, format } = probe(file);
+  expect(streams.map(({ codec_name }) => codec_name)).toEqual(['vp9', 'opus']);
+  expect(Number(streams[0].nb_read_frames)).toBeGreaterThan(3);
+  expect(Number(format.duration)).toBeGreaterThan(1.4);
+});
+
+describe('in Build', () => {
+  const chosenName = (): Promise<string> =>
+    desk.driver.executeScript(
+      `return document.querySelector('[data-testid="inspector"] input[aria-label="Name of the node"]')?.value`,
+    );
+  test('a costly node is frozen into a clip that plays in its place, and thawed', async () => {
+    await desk.view('build');
+    await desk.click('[data-scene="Blue"]');
+    await desk.choose('Light');
+    const before = await desk.picture();
+    await press('Freeze', '[data-testid="inspector"]');
+    await desk.find('[data-node="Light live"]');
+    await desk.until('the frozen one to be chosen', chosenName, (name) => name === 'Light');
+    await desk.until(
+      'the clip to be seen as the gradient was',
+      () => desk.picture(),
+      ({ red, blue }) => blue > 30 && Math.abs(blue - before.blue) < 25 && red < 40,
+    );
+    await press('Thaw', '[data-testid="inspector"]');
+    await desk.until('the node to be back', chosenName, (name) => name === 'Light');
+    expect(
+      await desk.driver.executeScript(`return document.querySelector('[data-node="Light live"]') === null`),
+    ).toBe(true);
+  });
+
+  test('a patch is saved as notes and as a drawing', async () => {
+    await desk.choose('Scene Out');
+    for (const [option, ending, held] of [
+      ['Notes (Markdown)', 'md', '**Light** · Gradient'],
+      ['Drawing (SVG)', 'svg', '<svg '],
+    ]) {
+      await desk.select('Save as', option);
+      await press('Save', '[data-testid="inspector"]');
+      expect(readFileSync(await saved(`Blue.${ending}`), 'utf8')).toContain(held);
+    }
+  });
+});
