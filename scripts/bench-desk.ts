@@ -1,7 +1,7 @@
 import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { By, type WebDriver } from 'selenium-webdriver';
+import { By, Key, type WebDriver } from 'selenium-webdriver';
 import { rendererName, startBrowser } from '../bin/browser';
 import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
@@ -42,7 +42,8 @@ type DeskFigure =
   | 'stageKept'
   | 'pixelJitter'
   | 'latency'
-  | 'secondOutput';
+  | 'secondOutput'
+  | 'recordCost';
 
 /** A value that was measured, and what was measured on the way. */
 type Tell = (name: string, value: number, about: string) => void;
@@ -338,6 +339,30 @@ async function stageKept(window: Window): Promise<[number, string]> {
   ];
 }
 
+/** Frames a second with a stage open while the program is recorded / while it is not, in rounds that take turns. */
+async function recordCost(window: Window): Promise<[number, string]> {
+  const { driver } = window;
+  const toggle = (isOn: boolean): Promise<void> =>
+    driver
+      .actions()
+      .keyDown(Key.ALT)
+      .sendKeys('r')
+      .keyUp(Key.ALT)
+      .perform()
+      .then(() => window.until(`!!document.querySelector('nav [aria-label="Recording"]') === ${isOn}`));
+  const rates: [number[], number[]] = [[], []];
+  for (let round = 0; round < 4; round++) {
+    rates[1].push(await window.rate());
+    await toggle(true);
+    rates[0].push(await window.rate());
+    await toggle(false);
+  }
+  return [
+    median(rates[0].map((rate, k) => rate / rates[1][k])),
+    `${median(rates[0]).toFixed(1)} frames a second while recorded, ${median(rates[1]).toFixed(1)} while not`,
+  ];
+}
+
 /** Time of frame 600 over that of frame 0 of a scene without a memory, each asked for afresh, in rounds that take turns. */
 async function exactFrame(show: Show): Promise<[number, string]> {
   const scene = show.scenes.find(({ name }) => name === plain)!;
@@ -444,6 +469,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
       'pixelJitter',
       'latency',
       'secondOutput',
+      'recordCost',
     ] as const
   ).some(wants);
   if (!onDesk) return;
@@ -493,6 +519,13 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
           (scene) => window.click(`[data-scene-button="${scene}"] button`),
           tell,
         );
+      }
+      if (wants('recordCost')) {
+        await openScene(window, shared);
+        await openStage(window);
+        await window.view('play');
+        tell('recordCost', ...(await recordCost(window)));
+        await window.bringShow(show);
       }
       if (wants('stageShare') || wants('stageKept')) {
         await window.view('build');

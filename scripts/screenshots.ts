@@ -85,11 +85,6 @@ try {
   await shot('code');
   await desk.chord(Key.CONTROL, 'z');
   await desk.click('[data-testid="bench"] [role="tab"]:nth-child(1)');
-  await openScene('Waggle Trace');
-  await drawn();
-  await desk.choose('Globe');
-  await desk.find('[data-testid="table"]');
-  await shot('bench-points');
   await openScene('Silk Skin');
   await drawn();
   await desk.choose('Diamonds');
@@ -159,11 +154,6 @@ try {
   await shot('play-wipe');
   await lever.sendKeys(...Array<string>(10).fill(Key.ARROW_LEFT));
   await desk.until('the scene before', program, (name) => name === 'Shade Slats');
-  await desk.click('[title^="Lay out the desk"]');
-  await desk.click('[aria-label="Lay out Crossing"]');
-  await desk.find('[aria-label="Settings of Crossing"]');
-  await shot('play-layout');
-  await desk.click('[title^="Lay out the desk"]');
   await desk.click('[aria-label="Views"] [href="/wall"]');
   await desk.click('[data-output-row="Left pane"] button');
   await desk.click('[role="tablist"][aria-label="Plans"] [role="tab"]:nth-child(2)');
@@ -204,6 +194,17 @@ try {
   await desk.click('[aria-label="Views"] [href="/shows"]');
   await desk.find('[data-show="Night Apiary"] img');
   await shot('shows');
+  await desk.click('[aria-label="Views"] [href="/record"]');
+  const form = 'form[aria-label="Export"]';
+  await desk.select('Scene', 'Shade Slats', form);
+  await desk.type('Frames a second', '24', form);
+  await desk.driver.executeScript(
+    `for (const box of document.querySelectorAll('form input[type="checkbox"]'))
+       if (box.checked && box.parentElement.textContent.includes('Ask where')) box.click();`,
+  );
+  await desk.click(`${form} button[type="submit"]`);
+  await desk.find('[data-job="Shade Slats"] canvas');
+  await shot('record');
 } finally {
   await desk.close();
 }

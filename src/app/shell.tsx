@@ -134,7 +134,7 @@ function FrameMeter() {
     : 'Nothing drawn yet';
   return (
     <div className="live flex items-center gap-2" title={about} role="img" aria-label={about}>
-      <div className="h-1.5 w-10 rounded-full bg-base-300 max-xl:hidden">
+      <div className="h-1.5 w-10 rounded-full bg-base-300 max-2xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>
       <span className="figures w-8 text-right" data-testid="fps" data-frames={stats?.frames}>

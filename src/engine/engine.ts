@@ -626,7 +626,11 @@ export class Engine {
       return;
     }
     const { time, playing } = played.transport;
-    recorder.frame(now, time, playing, (target) => this.painter.drawProgram(show, graphics, target));
+    // A frame of the show has half of its time left.
+    const isEasy = graphics.clock.costMs < 500 / show.canvas.fps;
+    recorder.frame(now, playing ? time : null, isEasy, (target) =>
+      this.painter.drawProgram(show, graphics, target),
+    );
   }
 
   private async answer(id: number, request: EngineRequest): Promise<void> {

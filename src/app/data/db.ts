@@ -63,6 +63,8 @@ export interface StoredJob {
   message: string | null;
   /** File or folder of the disk that it is written to; null: it is kept here until it is saved. */
   goal: FileSystemFileHandle | FileSystemDirectoryHandle | null;
+  /** The last frame that was seen of it, small: rows from above. */
+  picture?: { width: number; height: number; rgba: Uint8ClampedArray<ArrayBuffer> };
   /** It is a live recording, whose pieces are all there. */
   isLive: boolean;
 }

@@ -25,7 +25,7 @@ interface RunningJob {
   frames: number;
   /** Frames a second over the last seconds. */
   rate: number;
-  picture: Small | null;
+  picture: Omit<Small, 'what'> | null;
   /** Pieces are being joined. */
   isJoining: boolean;
 }
@@ -162,8 +162,11 @@ async function drawPieces(job: StoredJob, plan: ExportPlan, client: EngineClient
   if (pieces.length)
     await carryOut(client, { do: 'pieces', job: id, spec, plan, pieces, sink }, (event) => {
       if (event.what === 'progress') count(event.frames);
-      else if (event.what === 'picture') patch({ picture: event });
-      else if (event.what === 'loop') messages.push(loopSentence(event));
+      else if (event.what === 'picture') {
+        const { width, height, rgba } = event;
+        patch({ picture: { width, height, rgba } });
+        void note(id, { picture: { width, height, rgba } });
+      } else if (event.what === 'loop') messages.push(loopSentence(event));
     });
   return messages;
 }
@@ -206,7 +209,7 @@ async function mayWrite({ goal }: StoredJob): Promise<boolean> {
 async function work(job: StoredJob): Promise<void> {
   const { id } = job;
   runningStore.setState({
-    running: { id, frames: job.frames, rate: 0, picture: null, isJoining: false },
+    running: { id, frames: job.frames, rate: 0, picture: job.picture ?? null, isJoining: false },
   });
   await note(id, { state: 'running', message: null });
   const started = performance.now();

@@ -29,8 +29,9 @@ function describe({ format, width, height, fps, subframes, supersample }: Export
   return [kind, ...size, `${Number(fps.toFixed(3))} fps`, ...more].filter(Boolean).join(' · ');
 }
 
-function Picture({ id }: { id: string }) {
-  const picture = runningStore((s) => (s.running?.id === id ? s.running.picture : null));
+function Picture({ job }: { job: StoredJob }) {
+  const running = runningStore((s) => (s.running?.id === job.id ? s.running.picture : null));
+  const picture = running ?? job.picture;
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
     if (!picture || !canvas.current) return;
@@ -74,13 +75,13 @@ export function JobRow({ job }: { job: StoredJob }) {
   const left = running && running.rate > 0 ? (total - frames) / running.rate : null;
   const progress =
     state === 'done'
-      ? `${total} frames · ${duration(job.seconds)}`
+      ? `${total} ${total === 1 ? 'frame' : 'frames'} · ${duration(job.seconds)}`
       : running?.isJoining
         ? `Writing ${pieceCount(spec, plan!)} pieces`
         : `${frames} of ${total || '?'} frames`;
   return (
     <li className="flex gap-3 rounded border edge bg-base-200 p-2" data-job={spec.name} data-state={state}>
-      <Picture id={job.id} />
+      <Picture job={job} />
       <div className="min-w-0 grow">
         <div className="flex items-baseline gap-2">
           <span className="truncate font-semibold">{spec.name}</span>

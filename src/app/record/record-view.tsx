@@ -76,8 +76,7 @@ function LiveRow() {
           />
           <Toggle label="Sound" on={hasSound} set={setSound} />
           <span className="quiet min-w-0 truncate text-2xs">
-            What is on air, at the size of the canvas. Where time is short, frames are left out here and never
-            on stage.
+            At the size of the canvas. Short of time, frames are left out here, never on stage.
           </span>
         </>
       )}

@@ -15,6 +15,8 @@ type VideoSpec = ExportSpec & { format: VideoFormat };
 
 /** Milliseconds between two reports. */
 const reportMs = 500;
+/** Share of the time that a recording may take where the stage has none to spare. */
+const busyShare = 0.06;
 /** Frames that may wait for the encoder. */
 const mostWaiting = 2;
 
@@ -38,6 +40,9 @@ export class LiveRecorder {
   private chain: Promise<void> = Promise.resolve();
   private fault: Error | null = null;
   private reportedAt = 0;
+  /** When the last frame was taken, and milliseconds until it had left the GPU and the encoder. */
+  private takenAt = 0;
+  private costMs = 0;
   /** Second of the show at each frame; NaN: it stood. */
   private readonly places: number[] = [];
   private raw: { rate: number; chunks: Float32Array[]; pieces: number } | null = null;
@@ -64,12 +69,22 @@ export class LiveRecorder {
   /** Whether it goes on with another graphics context: its pictures lived in the one that is gone. */
   isFor = (gpu: Gpu): boolean => gpu === this.gpu;
 
-  /** Takes a frame, if it is time for one. `draw` gives false where the picture stands; `time`: second of the show, `plays`: whether it goes on. */
-  frame(now: number, time: number, plays: boolean, draw: (target: WebGLRenderTarget) => boolean): void {
+  /**
+   * Takes a frame, if it is time for one. `draw` gives false where the picture stands; `time`: second of the show, null while that stands;
+   * `isEasy`: the stage has time to spare.
+   */
+  frame(
+    now: number,
+    time: number | null,
+    isEasy: boolean,
+    draw: (target: WebGLRenderTarget) => boolean,
+  ): void {
     const { spec } = this;
     const index = Math.floor(((now - this.startedAt) * spec.fps) / 1000 + 1e-6);
-    while (this.places.length <= index) this.places.push(plays ? time : Number.NaN);
+    while (this.places.length <= index) this.places.push(time ?? Number.NaN);
     if (index <= this.last || this.fault || this.isGrabbing || this.waiting > mostWaiting) return;
+    // What a frame costs is taken from the stage there: it is made up for by leaving out the next ones.
+    if (!isEasy && (this.waiting > 0 || now - this.takenAt < this.costMs / busyShare)) return;
     const target = this.grabber.target();
     if (!draw(target)) {
       this.gpu.release(target);
@@ -82,13 +97,17 @@ export class LiveRecorder {
     this.last = index;
     this.isGrabbing = true;
     this.waiting++;
+    this.takenAt = now;
     const planes = this.grabber.take().finally(() => (this.isGrabbing = false));
     this.chain = this.chain
       .then(async () => this.add(index, (await planes) as Uint8Array<ArrayBuffer>))
       .catch((error: Error) => {
         this.fault ??= error;
       })
-      .finally(() => this.waiting--);
+      .finally(() => {
+        this.waiting--;
+        this.costMs = performance.now() - now;
+      });
     this.report(now);
   }
 
