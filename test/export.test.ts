@@ -17,9 +17,11 @@ import { frameName } from '../src/core/export/names';
 import { pieceCount, type ExportPlan } from '../src/core/export/schedule';
 import { homeSpec, type ExportSpec, type ImagesFormat, type VideoFormat } from '../src/core/export/spec';
 import { parseCube } from '../src/core/image/cube';
+import { readShow } from '../src/core/show/validate';
 import { addLedWall, addPixelString } from '../src/core/show/edit-wall';
 import type { LedWall, PixelString, Show } from '../src/core/document/types';
 import { join } from '../src/engine/record/join';
+import { catalogue } from '../src/nodes/catalogue';
 import { smallShow } from './desk';
 import { apartOf, frameOf, probe, soundOf } from './films';
 
@@ -57,7 +59,12 @@ function exportedShow(): Show {
   colours.wire(levels, colours.out, 'picture');
   colours.add('ball', 'Ball', [0, 200]);
   colours.add('oscillator', 'Wave', [0, 300], { rate: 2 });
-  show.scenes = [travels.scene, remembers.scene, see.scene, colours.scene];
+  const titled = new Sketch('titled', 'Titled', [400, 0]);
+  const words = titled.add('titles', 'Words', [0, 0], { size: 0.6 });
+  titled.scene.nodes[words].controls.titles =
+    '00:01.000 --> 00:02.000\nHIVES\n\n00:03.000 --> 00:04.000\nIII';
+  titled.wire(words, titled.out, 'picture');
+  show.scenes = [titled.scene, travels.scene, remembers.scene, see.scene, colours.scene];
   for (const [k, scene] of ['travels', 'see'].entries())
     show.cues.push({
       id: `q${k + 1}`,
@@ -235,6 +242,15 @@ describe('frames', () => {
     const middle = 4 * (18 * 64 + 32);
     expect(rgba[middle + 3]).toBe(255);
     expect(rgba[middle]).toBeGreaterThan(100);
+  });
+
+  test('have the titles of their time', async () => {
+    const at = async (seconds: number): Promise<number> => lit(await still('titled', seconds * 30));
+    const [before, first, between, second] = [await at(0.5), await at(1.5), await at(2.5), await at(3.5)];
+    expect([before, between].every((light) => light < 1)).toBe(true);
+    expect(first).toBeGreaterThan(5);
+    expect(second).toBeGreaterThan(1);
+    expect(first).toBeGreaterThan(second);
   });
 
   test('larger than a texture are drawn in parts', async () => {
@@ -473,6 +489,24 @@ describe('the command', () => {
       exportShow(show, new Map(), options('other', { size: '32x18' }), () => undefined),
     ).rejects.toThrow(/pieces of another export.*--again/);
   });
+});
+
+test('a loop and a still of the demo leave as they should', async () => {
+  const { show: demo } = readShow(
+    readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8'),
+    catalogue,
+  );
+  const loop = path.join(folder, 'slats.webm');
+  const said: string[] = [];
+  const options = { scene: 'Shade Slats', loop: 'yes', fps: '2', size: '96x54', to: loop };
+  await exportShow(demo, new Map(), Options.of(options), (line) => said.push(line));
+  expect(said).toContain('The loop meets.');
+  expect(lit(frameOf(loop))).toBeGreaterThan(20);
+  const leaves = path.join(folder, 'leaves.png');
+  const asked = { scene: 'Glass Leaves', frames: '48', size: '320x180', to: leaves };
+  await exportShow(demo, new Map(), Options.of(asked), () => undefined);
+  expect(probe(leaves).streams[0]).toMatchObject({ width: 320, height: 180 });
+  expect(lit(frameOf(leaves))).toBeGreaterThan(2);
 });
 
 describe('a farm', () => {

@@ -74,3 +74,48 @@ describe('reading a table', () => {
     }
   });
 });
+
+test.each([
+  ['numbers', '[1, 2, 3]', ['c1'], [[1, 2, 3]]],
+  [
+    'rows',
+    '[[1, 2], [3, 4]]',
+    ['c1', 'c2'],
+    [
+      [1, 3],
+      [2, 4],
+    ],
+  ],
+  [
+    'objects',
+    '[{"x": 1, "y": 2}, {"x": 3, "y": 4}]',
+    ['x', 'y'],
+    [
+      [1, 3],
+      [2, 4],
+    ],
+  ],
+  [
+    'columns',
+    '{"x": [1, 3], "y": [2, 4]}',
+    ['x', 'y'],
+    [
+      [1, 3],
+      [2, 4],
+    ],
+  ],
+  ['nothing', '[]', [], []],
+])('JSON of %s is a table', (_, text, names, columns) => {
+  const table = readTable(text);
+  expect(table.names).toEqual(names);
+  expect(table.columns.map((column) => [...column])).toEqual(columns);
+});
+
+test.each([
+  ['[1, ', /JSON cannot be read/],
+  ['[{"x": 1}, {"y": 2}]', /Row 1, y is missing/],
+  ['[[1, 2], [3]]', /Row 2 has 1 cells/],
+  ['["a"]', /"a", not a number/],
+])('%s says what is wrong', (text, sentence) => {
+  expect(() => readTable(text)).toThrow(sentence);
+});

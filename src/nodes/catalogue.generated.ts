@@ -39,6 +39,7 @@ import imageShot from './image/shot';
 import imageSteepness from './image/steepness';
 import imageStripes from './image/stripes';
 import imageText from './image/text';
+import imageTitles from './image/titles';
 import imageTone from './image/tone';
 import imageTransform from './image/transform';
 import signalAccumulate from './signal/accumulate';
@@ -176,6 +177,7 @@ export const allKinds = [
   { family: 'image', kind: imageSteepness },
   { family: 'image', kind: imageStripes },
   { family: 'image', kind: imageText },
+  { family: 'image', kind: imageTitles },
   { family: 'image', kind: imageTone },
   { family: 'image', kind: imageTransform },
   { family: 'signal', kind: signalAccumulate },

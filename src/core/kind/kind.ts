@@ -243,7 +243,7 @@ export interface DataPicture {
  *
  * numbers: worked out by `fill` when one of the controls `of` (or an input) changed. file: a picture from a file, in its
  * own pixels; `@name.size` is 1, 1 until it is there. clip: the frame of a video at a time. camera: what a camera sees.
- * text: letters, red where they are filled and green where their outline is. past: the last frames of the first input,
+ * text: letters at a second of the show, red where they are filled and green where their outline is. past: the last frames of the first input,
  * read as `@name(place, steps)` with steps of 1/60 s back from 0.
  */
 export type Sheet<C, I extends InputSpecs> =
@@ -252,7 +252,7 @@ export type Sheet<C, I extends InputSpecs> =
   | { from: 'file'; control: keyof C & string }
   | { from: 'clip'; control: keyof C & string; timing(work: Work<C, I>): ClipTiming }
   | { from: 'camera'; device(controls: ResolvedControls<C>): string }
-  | { from: 'text'; of: readonly (keyof C & string)[]; lay(controls: ResolvedControls<C>): TextLayout }
+  | { from: 'text'; lay(controls: ResolvedControls<C>, seconds: number): TextLayout }
   | {
       from: 'past';
       /** How many past frames are kept, and the share of the picture's size they are kept at. */

@@ -132,7 +132,7 @@ export class Sheets {
           break;
         }
         case 'text':
-          this.updateText(held, sheet, run);
+          this.updateText(held, sheet, run, frame.moment.time);
           break;
         case 'past':
           this.updatePast(held, sheet, run, steps, first());
@@ -225,10 +225,16 @@ export class Sheets {
     if (clip.hasFrame) held.view = { texture: clip.texture, size: clip.size };
   }
 
-  private updateText(held: Held, sheet: Extract<AnySheet, { from: 'text' }>, run: NodeRun): void {
+  private updateText(
+    held: Held,
+    sheet: Extract<AnySheet, { from: 'text' }>,
+    run: NodeRun,
+    seconds: number,
+  ): void {
     const { width, height } = run.image!;
     if (!this.media.fontsReady) return;
-    const key = `${valuesOf(run, sheet.of)} ${width}x${height}`;
+    const laid = sheet.lay(run.controls, seconds);
+    const key = `${JSON.stringify(laid)} ${width}x${height}`;
     if (key === held.key) return;
     held.key = key;
     if (held.canvas?.width !== width || held.canvas.height !== height) {
@@ -237,7 +243,7 @@ export class Sheets {
       held.own = textTexture(held.canvas);
       held.view = { texture: held.own };
     }
-    drawText(held.canvas, sheet.lay(run.controls));
+    drawText(held.canvas, laid);
     held.own!.needsUpdate = true;
   }
 

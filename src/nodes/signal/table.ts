@@ -6,15 +6,15 @@ export default signalKind({
   id: 'table',
   label: 'Table',
   summary: 'Numbers from a table: every column a lane, all rows at once or those that are asked for.',
-  words: ['csv', 'spreadsheet', 'data', 'list', 'rows', 'columns', 'index', 'look up'],
+  words: ['csv', 'json', 'spreadsheet', 'data', 'list', 'rows', 'columns', 'index', 'look up'],
   inputs: {},
   controls: {
     csv: text({
       label: 'Table',
-      help: 'Rows of numbers parted by commas, semicolons or tabs; a first row without numbers names the columns.',
+      help: 'Rows of numbers parted by commas, semicolons or tabs, where a first row without numbers names the columns; or JSON.',
       default: 'x, y\n0, 0\n0.5, 0.8\n1, 0.2',
       lines: 6,
-      opens: '.csv,.tsv,.txt',
+      opens: '.csv,.tsv,.txt,.json',
     }),
     gives: choice({
       label: 'Gives',
