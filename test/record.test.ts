@@ -198,7 +198,11 @@ describe('in Build', () => {
     await desk.view('build');
     await desk.click('[data-scene="Blue"]');
     await desk.choose('Light');
-    const before = await desk.picture();
+    const before = await desk.until(
+      'the blue scene',
+      () => desk.picture(),
+      ({ red, blue }) => blue > 2 * red && blue > 30,
+    );
     await press('Freeze', '[data-testid="inspector"]');
     await desk.find('[data-node="Light live"]');
     await desk.until('the frozen one to be chosen', chosenName, (name) => name === 'Light');
