@@ -4,7 +4,7 @@ import { mkdir, open, readdir, readFile, rename, rm, writeFile } from 'node:fs/p
 import os from 'node:os';
 import path from 'node:path';
 import { SingleBar } from 'cli-progress';
-import { framesOf, pieceCount, type ExportPlan } from '../src/core/export/schedule';
+import { framesIn, piecesOf, type ExportPlan } from '../src/core/export/schedule';
 import { checkSpec, ExportError, type ExportSpec } from '../src/core/export/spec';
 import type { Show } from '../src/core/document/types';
 import { writeShow } from '../src/core/show/validate';
@@ -240,7 +240,7 @@ async function drawAll(
     await page.order({ do: 'sound', spec, plan });
   for (const remark of plan.remarks) say(remark);
   const there = new Set(await readdir(folder));
-  const all = Array.from({ length: pieceCount(spec, plan) }, (_, piece) => piece);
+  const all = piecesOf(spec, plan);
   const left = all.filter((piece) => !there.has(fileOfPiece(spec, plan, piece)));
   if (left.length < all.length) say(`${all.length - left.length} of ${all.length} pieces are there already.`);
   const bar = new SingleBar({
@@ -249,12 +249,7 @@ async function drawAll(
     noTTYOutput: false,
     etaBuffer: 40,
   });
-  const frames = (pieces: readonly number[]): number =>
-    pieces.reduce((sum, piece) => {
-      const [from, to] = framesOf(spec, plan, piece);
-      return sum + to - from;
-    }, 0);
-  bar.start(plan.count, plan.count - frames(left));
+  bar.start(plan.count, plan.count - framesIn(spec, plan, left));
   try {
     const remarks = await run(task, left, (count) => bar.increment(count), page);
     bar.update(plan.count);

@@ -1,3 +1,4 @@
+import { piecesOf } from '../../core/export/schedule';
 import { loopFrames, type ExportSpec } from '../../core/export/spec';
 import { kindOf } from '../../core/kind/kind';
 import { freeze } from '../../core/show/freeze';
@@ -48,8 +49,7 @@ async function freezePicture(client: EngineClient, show: Show, scene: Scene, nod
   const job = crypto.randomUUID();
   const folder = await folderOf(job);
   try {
-    const { pieceCount } = await import('../../core/export/schedule');
-    const pieces = Array.from({ length: pieceCount(spec, plan) }, (_, k) => k);
+    const pieces = piecesOf(spec, plan);
     const quiet = (): void => undefined;
     await carryOut(
       client,

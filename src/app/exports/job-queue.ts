@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { fileOfPiece, frameName, soundPieceName } from '../../core/export/names';
-import { framesOf, pieceCount, type ExportPlan } from '../../core/export/schedule';
+import { framesIn, piecesOf, type ExportPlan } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import type { ExportEvent, ExportOrder } from '../../engine/protocol/export';
 import { database, type JobState, type StoredJob } from '../data/db';
@@ -145,14 +145,9 @@ async function drawPieces(job: StoredJob, plan: ExportPlan, client: EngineClient
   const isSequence = spec.format.type === 'images' && plan.count > 1;
   const folder = isSequence && isFolderHandle(goal) ? goal : own;
   const there = await namesIn(folder);
-  const pieces = Array.from({ length: pieceCount(spec, plan) }, (_, k) => k).filter(
-    (piece) => !there.has(fileOfPiece(spec, plan, piece)),
-  );
+  const pieces = piecesOf(spec, plan).filter((piece) => !there.has(fileOfPiece(spec, plan, piece)));
   const messages = [...plan.remarks];
-  const left = pieces.reduce((sum, piece) => {
-    const [from, to] = framesOf(spec, plan, piece);
-    return sum + to - from;
-  }, 0);
+  const left = framesIn(spec, plan, pieces);
   patch({ frames: plan.count - left });
   const sink = { type: 'folder', folder } as const;
   const isHeard = spec.format.type === 'video' && spec.format.sound !== 'none';

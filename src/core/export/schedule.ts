@@ -61,3 +61,18 @@ export function framesOf(
   const from = plan.first + piece * size;
   return [from, Math.min(plan.first + plan.count, from + size)];
 }
+
+/** All pieces, by their numbers. */
+export const piecesOf = (spec: Pick<ExportSpec, 'format' | 'fps'>, plan: ExportPlan): number[] =>
+  Array.from({ length: pieceCount(spec, plan) }, (_, piece) => piece);
+
+/** How many frames some pieces have. */
+export const framesIn = (
+  spec: Pick<ExportSpec, 'format' | 'fps'>,
+  plan: ExportPlan,
+  pieces: readonly number[],
+): number =>
+  pieces.reduce((sum, piece) => {
+    const [from, to] = framesOf(spec, plan, piece);
+    return sum + to - from;
+  }, 0);

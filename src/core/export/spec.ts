@@ -131,6 +131,9 @@ export const codecsIn: Record<
   mp4: { video: ['avc', 'hevc', 'av1', 'vp9'], sound: ['none', 'aac', 'opus', 'pcm'] },
 };
 
+/** Whether what is exported is see-through. */
+export const hasAlpha = (format: ExportFormat): boolean => 'alpha' in format && format.alpha;
+
 /** Ending of the file of a format. */
 export function endingOf(format: ExportFormat): string {
   switch (format.type) {

@@ -1,7 +1,7 @@
 import type { ExportFormat, ExportSpec } from '../../core/export/spec';
 import { homeSpec } from '../../core/export/spec';
 import type { ExportPlan } from '../../core/export/schedule';
-import { pieceCount } from '../../core/export/schedule';
+import { piecesOf } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu/gpu';
@@ -58,7 +58,7 @@ async function exportAll(
   plan: ExportPlan,
   folder: FileSystemDirectoryHandle,
 ): Promise<void> {
-  const pieces = Array.from({ length: pieceCount(spec, plan) }, (_, k) => k);
+  const pieces = piecesOf(spec, plan);
   const ended = exporter.ended();
   exporter.run.take({ do: 'pieces', job, spec, plan, pieces, sink: { type: 'folder', folder } }, show, means);
   await ended;

@@ -1,6 +1,6 @@
 import type { WebGLRenderTarget } from 'three';
 import { Timing } from '../../core/export/schedule';
-import type { ExportSpec } from '../../core/export/spec';
+import { hasAlpha, type ExportSpec } from '../../core/export/spec';
 import type { PixelString, Show } from '../../core/document/types';
 import { stringOf, windowOutputOf } from '../../core/wall/outputs';
 import { bytesOfPixel, packPixels, pixelCount } from '../../core/wall/pixels/pixels';
@@ -75,8 +75,7 @@ export class ExportRun {
       if (!(run as ExactScene).player.peek(source.node, target, undefined, true))
         throw new Error('There is no picture at this node. Choose an image or a field.');
     } else {
-      const alpha = 'alpha' in format && format.alpha;
-      means.presenter.drawNumbers(run.seen(), alpha ? 'through' : 'numbers', target);
+      means.presenter.drawNumbers(run.seen(), hasAlpha(format) ? 'through' : 'numbers', target);
     }
   }
 
@@ -115,11 +114,9 @@ export class ExportRun {
     const seen = this.run.seen();
     const part = gpu.acquire(target.width, target.height, '32');
     (this.run as ExactScene).player.drawLarge(part, region);
-    const { format } = this.spec;
-    const alpha = 'alpha' in format && format.alpha;
     presenter.drawNumbers(
       { ...seen, first: { ...seen.first, texture: part.texture } },
-      alpha ? 'through' : 'numbers',
+      hasAlpha(this.spec.format) ? 'through' : 'numbers',
       target,
     );
     gpu.release(part);

@@ -1,5 +1,5 @@
 import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
-import type { ExportSpec } from '../../core/export/spec';
+import { hasAlpha, type ExportSpec } from '../../core/export/spec';
 import { vertexText } from '../gpu/full-screen';
 import type { Gpu } from '../gpu/gpu';
 import { ditherAt } from '../output/presenter';
@@ -154,7 +154,7 @@ export class Grabber {
   ) {
     const { format, supersample, subframes } = form;
     const gathers = supersample > 1 || subframes > 1;
-    const alpha = 'alpha' in format && format.alpha;
+    const alpha = hasAlpha(format);
     const isExr = format.type === 'images' && format.image.startsWith('exr');
     this.pixels = pixelsOf(form);
     this.gathering = gathers ? gpu.material(gatherText(supersample), this.gatherUniforms, vertexText) : null;
