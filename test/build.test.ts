@@ -192,7 +192,7 @@ describe('feedback by drawing a wire back', () => {
     await desk.openShow(smallShow('Feedback'));
     await desk.add('solid', 'Fill');
     await desk.click('[aria-label="Parts of Colour"]');
-    for (const part of ['red', 'green', 'blue']) await desk.type(`${part} value`, '0.05');
+    for (const part of ['red', 'green', 'blue']) await desk.type(`${part} value`, '0.25');
     await desk.add('crossfade', 'Blend');
     await desk.select('Mode', 'Add');
     await desk.tidy();
@@ -200,12 +200,12 @@ describe('feedback by drawing a wire back', () => {
     await desk.wire('Blend', 'Scene Out', 'picture');
     await desk.wire('Blend', 'Blend', 'picture');
     await desk.chooseReturn();
-    await desk.type('Keep value', '0.9');
+    await desk.type('Keep value', '0.5');
     await desk.pause();
     await desk.click('[data-testid="return-panel"] button.tool');
     await desk.choose('Blend');
     // Each step is one frame of 1/60 s, the time that Keep is stated for.
-    for (let k = 0; k < 80; k++) await desk.click('[aria-label="Step a frame"]');
+    for (let k = 0; k < 12; k++) await desk.click('[aria-label="Step a frame"]');
     const settled = await desk.until(
       'the steady brightness',
       () => desk.benchPixel(),

@@ -277,6 +277,18 @@ describe.each(kinds)('%s', (_label, kind) => {
       // Where a control is used outside of the shader's text: numbers derived from it, sheets made from it, variants.
       const code = paint.type === 'shader' ? (paint.code ?? '') : '';
       const sheetWords = Object.values(sheets).flatMap((sheet) => Object.values(sheet).map(String));
+      // Letters are laid by functions that several kinds share, so what they read is seen only when they run.
+      const asked = new Set<string>();
+      const defaults = Object.fromEntries(
+        Object.entries(kind.controls).map(([name, spec]) => [name, 'default' in spec ? spec.default : 0]),
+      );
+      const asking = new Proxy(defaults, {
+        get(target, name) {
+          asked.add(String(name));
+          return target[String(name)];
+        },
+      });
+      for (const sheet of Object.values(sheets)) if (sheet.from === 'text') sheet.lay(asking as never, 0);
       const derivedFrom = [paint.derive, kind.vary, kind.sizeFrom, code, ...sheetWords]
         .map(String)
         .join('\n');
@@ -285,7 +297,10 @@ describe.each(kinds)('%s', (_label, kind) => {
         if (name === 'amount' && paint.type === 'shader' && paint.wet) continue;
         expect([
           name,
-          used.includes(`$${name}`) || derivedFrom.includes(name) || scales.includes(name),
+          asked.has(name) ||
+            used.includes(`$${name}`) ||
+            derivedFrom.includes(name) ||
+            scales.includes(name),
         ]).toEqual([name, true]);
       }
     });
