@@ -23,7 +23,7 @@ export interface OrderState {
   fault: { message: string; frame: number | null } | null;
 }
 
-type WithoutSink<T> = T extends unknown ? Omit<T, 'sink'> : never;
+type WithoutSink<T> = T extends unknown ? Omit<T, 'sink' | 'checkpoints'> : never;
 /** An order whose pieces go where those of the page go. */
 type PageOrder = WithoutSink<SoleOrder>;
 
@@ -59,6 +59,13 @@ export class EnginePage {
       const bytes = files.get(request.params.id);
       if (bytes) response.type('application/octet-stream').send(Buffer.from(bytes));
       else response.sendStatus(404);
+    });
+    app.get(`${secret}/pieces/:name`, (request, response) => {
+      const { name } = request.params;
+      if (!pieces || !/^[\w-]+$/.test(name)) return void response.sendStatus(400);
+      response.sendFile(path.join(path.resolve(pieces), name), (error) => {
+        if (error && !response.headersSent) response.sendStatus(404);
+      });
     });
     app.put(
       `${secret}/pieces/:name`,
@@ -109,10 +116,9 @@ export class EnginePage {
 
   /** Has an order carried out; `seen` is told how far it is. Throws EngineFault. */
   async order(order: PageOrder, seen: (state: OrderState) => void = () => undefined): Promise<OrderState> {
-    const whole: SoleOrder = {
-      ...order,
-      sink: { type: 'address', address: `${this.address}/pieces` },
-    };
+    const sink = { type: 'address', address: `${this.address}/pieces` } as const;
+    const whole: SoleOrder =
+      order.do === 'pieces' ? { ...order, sink, checkpoints: sink } : { ...order, sink };
     await this.driver.executeScript('window.pyrvelRender.order(arguments[0])', whole);
     for (;;) {
       const state = await this.driver.executeScript<OrderState>('return window.pyrvelRender.orderState');

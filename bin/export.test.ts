@@ -11,7 +11,7 @@ import {
   readGoal,
   readSpec,
 } from './export-spec';
-import { jobsOf } from './farm';
+import { partsOf } from '../src/server/farm/farm-order';
 
 const show = makeShow(catalogue, 'Made up');
 const [scene] = show.scenes;
@@ -116,10 +116,18 @@ test('what a node gives is a file of its own, and CSV may be pixels', () => {
   expect(() => asked({}, 'a.glb')).toThrow(/--node/);
 });
 
-test('a worker is given a piece of video, or several images', () => {
+test('a worker is given a piece of video, or several images, and what it begins from where pictures remember', () => {
   const pieces = Array.from({ length: 20 }, (_, k) => k);
-  expect(jobsOf(spec('a.webm'), pieces)).toHaveLength(20);
-  const jobs = jobsOf(spec('f/#.png'), pieces);
-  expect(jobs.flat()).toEqual(pieces);
-  expect(jobs.length).toBeLessThan(5);
+  const plan = { first: 0, count: 20, meets: null, remarks: [] };
+  expect(partsOf(spec('a.webm'), plan, pieces)).toHaveLength(20);
+  const parts = partsOf(spec('f/#.png'), plan, pieces);
+  expect(parts.flatMap((part) => part.pieces)).toEqual(pieces);
+  expect(parts.length).toBeLessThan(5);
+  expect(parts.every(({ checkpoint }) => checkpoint === null)).toBe(true);
+  const later = partsOf(spec('f/#.png'), { ...plan, checkpoints: true }, [
+    0,
+    1,
+    ...Array.from({ length: 60 }, (_, k) => 10 + k),
+  ]);
+  expect(later.map(({ checkpoint }) => checkpoint)).toEqual([null, 56]);
 });

@@ -1,9 +1,10 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { createServer, type AddressInfo } from 'node:net';
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
+import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import validator from 'gltf-validator';
 import { Options } from '../bin/arguments';
@@ -13,7 +14,7 @@ import { farmRunner, farmWorker } from '../bin/farm';
 import { renderFrames } from '../bin/render';
 import { Sketch } from '../demo/sketch';
 import { makeLoop } from '../src/core/audio/loop';
-import { frameName } from '../src/core/export/names';
+import { checkpointNameOf, frameName } from '../src/core/export/names';
 import { pieceCount, type ExportPlan } from '../src/core/export/schedule';
 import { homeSpec, type ExportSpec, type ImagesFormat, type VideoFormat } from '../src/core/export/spec';
 import { parseCube } from '../src/core/image/cube';
@@ -49,6 +50,18 @@ function exportedShow(): Show {
   remembers.wire(over, over, 'picture');
   remembers.wire(over, remembers.out, 'picture');
 
+  const recalls = new Sketch('recalls', 'Recalls', [800, 0]);
+  const spot = recalls.add('flat-shape', 'Spot', [0, 0], { form: 'disc', size: [0.2, 0.2] });
+  recalls.formula(spot, 'place.x', 'sin(time * 5) * 0.5');
+  const wake = recalls.add('blend', 'Wake', [200, 0], {});
+  recalls.wire(spot, wake, 'over');
+  const blur = recalls.add('blur', 'Blur', [400, 0], { radius: 0.01 });
+  recalls.wire(wake, blur, 'picture');
+  recalls.wire(blur, wake, 'picture');
+  const kept = recalls.add('frame-store', 'Kept', [600, 0], { frames: 9, kept: 'full', back: 7, depth: 0 });
+  recalls.wire(wake, kept, 'picture');
+  recalls.wire(kept, recalls.out, 'picture');
+
   const see = new Sketch('see', 'See-through', [400, 0]);
   see.wire(see.add('flat-shape', 'Box', [0, 0], { form: 'box', size: [0.5, 0.5] }), see.out, 'picture');
 
@@ -64,7 +77,7 @@ function exportedShow(): Show {
   titled.scene.nodes[words].controls.titles =
     '00:01.000 --> 00:02.000\nHIVES\n\n00:03.000 --> 00:04.000\nIII';
   titled.wire(words, titled.out, 'picture');
-  show.scenes = [titled.scene, travels.scene, remembers.scene, see.scene, colours.scene];
+  show.scenes = [titled.scene, travels.scene, remembers.scene, recalls.scene, see.scene, colours.scene];
   for (const [k, scene] of ['travels', 'see'].entries())
     show.cues.push({
       id: `q${k + 1}`,
@@ -199,6 +212,28 @@ describe('frames', () => {
     expect(apartOf(await still('remembers', 12), inRow)).toBe(0);
     // The trail is longer than the dot.
     expect(lit(inRow)).toBeGreaterThan(1.2 * lit(await still('remembers', 0)));
+  });
+
+  test('that begin from a checkpoint are those that were run up to', async () => {
+    const spec = specOf('recalls', { range: range(0, 23), subframes: 2 });
+    const { plan } = await draw(spec);
+    expect(plan.checkpoints).toBe(true);
+    const whole = [20, 21, 22, 23].map((frame) => readFileSync(piece(frameName(spec, frame))));
+    await page.order({ do: 'checkpoints', spec, plan, frames: [9, 20] });
+    // Another export between, so that no run is left that has been there.
+    await still('travels', 7);
+    await page.order({ do: 'pieces', spec, plan, pieces: [20, 21, 22, 23] });
+    whole.forEach((bytes, k) =>
+      expect(readFileSync(piece(frameName(spec, 20 + k))).equals(bytes)).toBe(true),
+    );
+    // What lies there is what was begun from: a checkpoint with all pixels empty gives another picture.
+    const name = piece(checkpointNameOf(20));
+    const held = gunzipSync(readFileSync(name));
+    writeFileSync(name, gzipSync(held.fill(0, 4 + held.readUInt32LE(0))));
+    await still('travels', 7);
+    await page.order({ do: 'pieces', spec, plan, pieces: [20] });
+    expect(readFileSync(piece(frameName(spec, 20))).equals(whole[0])).toBe(false);
+    for (const frame of [9, 20]) rmSync(piece(checkpointNameOf(frame)));
   });
 
   test('are blurred by movement over the time the shutter is open, and no darker for it', async () => {
@@ -568,11 +603,31 @@ describe('a farm', () => {
     await killed;
     other = await farmWorker(url, undefined, () => undefined);
     await done;
-    await other.close();
     for (const file of readdirSync(path.join(folder, 'one')))
       expect(
         readFileSync(path.join(folder, 'farm', file)).equals(readFileSync(path.join(folder, 'one', file))),
       ).toBe(true);
+
+    // A scene that remembers, as video: the second piece begins from a checkpoint.
+    const video = (name: string): Options =>
+      Options.of({
+        scene: 'Recalls',
+        size: '64x36',
+        fps: '30',
+        frames: '0..69',
+        to: path.join(folder, `${name}.webm`),
+      });
+    await exportShow(
+      show,
+      new Map(),
+      video('farmed'),
+      () => undefined,
+      farmRunner(url, () => undefined),
+    );
+    await other.close();
+    await exportShow(show, new Map(), video('alone'), () => undefined);
+    const [one, two] = ['alone', 'farmed'].map((name) => readFileSync(path.join(folder, `${name}.webm`)));
+    expect(two.equals(one)).toBe(true);
   });
 
   test('says that nobody answers where no Redis is', async () => {

@@ -53,7 +53,15 @@ async function freezePicture(client: EngineClient, show: Show, scene: Scene, nod
     const quiet = (): void => undefined;
     await carryOut(
       client,
-      { do: 'pieces', job, spec, plan: { ...plan, meets: null }, pieces, sink: { type: 'folder', folder } },
+      {
+        do: 'pieces',
+        job,
+        spec,
+        plan: { ...plan, meets: null },
+        pieces,
+        sink: { type: 'folder', folder },
+        checkpoints: null,
+      },
       quiet,
     );
     const to = await folder.getFileHandle('frozen.webm', { create: true });

@@ -154,8 +154,9 @@ async function drawPieces(job: StoredJob, plan: ExportPlan, client: EngineClient
   if (isHeard && !there.has(soundPieceName))
     await carryOut(client, { do: 'sound', job: id, spec, plan, sink }, () => undefined);
   const count = meter(job, plan.count - left);
+  const checkpoints = { type: 'folder', folder: own } as const;
   if (pieces.length)
-    await carryOut(client, { do: 'pieces', job: id, spec, plan, pieces, sink }, (event) => {
+    await carryOut(client, { do: 'pieces', job: id, spec, plan, pieces, sink, checkpoints }, (event) => {
       if (event.what === 'progress') count(event.frames);
       else if (event.what === 'picture') {
         const { width, height, rgba } = event;

@@ -35,6 +35,8 @@ export interface ExportPlan {
   meets: number | null;
   /** What is worth knowing before it begins. */
   remarks: string[];
+  /** Pictures of earlier frames count for later ones: a piece may begin from a checkpoint. Absent: none can. */
+  checkpoints?: boolean;
 }
 
 /** Seconds of video between two pieces: each begins with a key frame, and is lost as a whole. */

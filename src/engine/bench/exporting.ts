@@ -60,7 +60,8 @@ async function exportAll(
 ): Promise<void> {
   const pieces = piecesOf(spec, plan);
   const ended = exporter.ended();
-  exporter.run.take({ do: 'pieces', job, spec, plan, pieces, sink: { type: 'folder', folder } }, show, means);
+  const sink = { type: 'folder', folder } as const;
+  exporter.run.take({ do: 'pieces', job, spec, plan, pieces, sink, checkpoints: null }, show, means);
   await ended;
 }
 

@@ -5,6 +5,7 @@ import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import type { Gpu } from '../gpu/gpu';
 import { plainLook } from '../image/look';
+import type { Checkpoint } from '../image/checkpoint';
 import type { MediaLibrary } from '../media/library';
 import type { Presented } from '../output/presenter';
 import type { LiveInputs } from '../playback/live-inputs';
@@ -13,6 +14,8 @@ import type { ExactRun, Rest } from './exact-run';
 
 /** Milliseconds that numbers of frames on the way are worked out at a stretch. */
 const longestTurnMs = 12;
+
+const noPictures: ReadonlySet<string> = new Set();
 
 /** What exact runs are made with. */
 export interface ExactMeans {
@@ -39,6 +42,7 @@ export function sceneOf(show: Show, id: string): Scene {
 export class ExactScene implements ExactRun {
   readonly player: ScenePlayer;
   private readonly steps = new FeedbackClock();
+  private start: Checkpoint | null = null;
   /** The step that was reached last. */
   at = -1;
 
@@ -55,6 +59,17 @@ export class ExactScene implements ExactRun {
     const { gpu, catalogue, media } = means;
     this.player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true });
     this.player.wantsPicture = node === null;
+  }
+
+  /** A checkpoint of the step that was reached. */
+  checkpoint(): Promise<Checkpoint> {
+    return this.player.checkpoint(this.at);
+  }
+
+  /** Begins from a checkpoint instead of nothing: until then only numbers are worked out. Has to be called before the first step. */
+  beginFrom(checkpoint: Checkpoint): void {
+    if (this.at >= 0) throw new Error('A run that has begun goes on from where it is.');
+    this.start = checkpoint;
   }
 
   async reach(step: number, rest?: Rest): Promise<void> {
@@ -77,10 +92,16 @@ export class ExactScene implements ExactRun {
         canvas: this.canvas,
         feedback,
       };
-      const only = isOnTheWay ? history.pictures : null;
+      const isBefore = this.start !== null && k < this.start.step;
+      const only = isBefore ? noPictures : isOnTheWay ? history.pictures : null;
       await player.playExactly(scene, frame, watched, show.canvas.height, only);
+      if (this.start?.step === k) {
+        // What this step drew from nothing has made room for what it drew from all the steps before.
+        player.beginFrom(this.start);
+        this.start = null;
+      }
       // Work must not pile up on the GPU, and live frames and messages go on in between.
-      if (history.pictures.size > 0 ? k % 4 === 3 : performance.now() - rested > longestTurnMs) {
+      if (history.pictures.size > 0 && !isBefore ? k % 4 === 3 : performance.now() - rested > longestTurnMs) {
         await means.gpu.finish();
         await rest?.();
         rested = performance.now();

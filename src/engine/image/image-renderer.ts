@@ -16,6 +16,7 @@ import { ReturnViews } from './return-views';
 import type { MediaLibrary } from '../media/library';
 import { NodeShaders } from './node-shaders';
 import { fillShader, type Shader, type TextureView } from '../shader/shader';
+import type { Remembered } from './checkpoint';
 import { Sheets } from './sheets';
 import { FieldPainter, type FieldScene } from '../field/field-shot';
 import { drawsDirectly, ShotPainter, type ShotJob } from '../prop/shot';
@@ -610,6 +611,20 @@ export class ImageRenderer {
       const held = from.stored.get(id)?.target;
       if (stored.double && held && stored.target) this.gpu.copy(held.texture, stored.target);
     }
+  }
+
+  /** All that later frames may need of earlier ones: pictures of nodes and of return wires by a name, and past pictures. */
+  remembered(nodes: ReadonlySet<string>): Remembered {
+    const pictures = new Map<string, WebGLRenderTarget>();
+    for (const [id, { target }] of this.stored)
+      if (target && nodes.has(id)) pictures.set(`node ${id}`, target);
+    for (const [wire, target] of this.returnViews.targets()) pictures.set(`wire ${wire}`, target);
+    return { pictures, pasts: new Map(this.sheets.pasts()) };
+  }
+
+  /** Goes on from past pictures that were put into the cells of a sheet. */
+  goOnFromPast(key: string, newest: number, filled: number): void {
+    this.sheets.goOnFrom(key, newest, filled);
   }
 
   /** Meshes of props that were built or filled since the start. */

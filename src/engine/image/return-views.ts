@@ -114,6 +114,11 @@ export class ReturnViews {
     return this.gpu.acquire(width, height, bits);
   }
 
+  /** The pictures that wires carry in this step, by wire. */
+  targets(): [string, WebGLRenderTarget][] {
+    return [...this.views].map(([wire, { target }]) => [wire, target]);
+  }
+
   has(wire: string): boolean {
     return this.views.has(wire);
   }

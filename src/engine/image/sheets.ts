@@ -15,7 +15,7 @@ import type { TextureView } from '../shader/shader';
 type AnySheet = Sheet<ControlSpecs, InputSpecs>;
 
 /** The cells in which a node keeps past pictures. */
-interface Past {
+export interface Past {
   target: WebGLRenderTarget;
   cell: readonly [number, number];
   columns: number;
@@ -275,8 +275,7 @@ export class Sheets {
     // What was never kept would be left over from another picture: the first frame fills its place until then.
     const go = held.past.filled === 0 ? Math.max(1, steps) : steps;
     for (let k = 0; k < go; k++) this.keepFrame(held.past, first.texture);
-    const { target, newest, filled } = held.past;
-    held.view = { texture: target.texture, cells: [columns, rows, Math.max(0, newest), Math.max(1, filled)] };
+    this.showPast(held, held.past);
   }
 
   private keepFrame(past: Past, picture: Texture): void {
@@ -292,6 +291,23 @@ export class Sheets {
     );
     this.gpu.copy(picture, past.target);
     past.target.viewport.set(0, 0, past.target.width, past.target.height);
+  }
+
+  /** What holds past pictures, by node and sheet. */
+  pasts(): [string, Past][] {
+    return [...this.held].flatMap(([key, { past }]) => (past ? [[key, past] as [string, Past]] : []));
+  }
+
+  /** Goes on from past pictures that were put into the cells of a sheet. */
+  goOnFrom(key: string, newest: number, filled: number): void {
+    const held = this.held.get(key);
+    if (!held?.past) return;
+    Object.assign(held.past, { newest, filled });
+    this.showPast(held, held.past);
+  }
+
+  private showPast(held: Held, { target, columns, rows, newest, filled }: Past): void {
+    held.view = { texture: target.texture, cells: [columns, rows, Math.max(0, newest), Math.max(1, filled)] };
   }
 
   /** Frees what belongs to nodes that are gone. */

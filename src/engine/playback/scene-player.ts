@@ -12,6 +12,7 @@ import { inLoop } from '../../core/time/clock';
 import type { Texture } from 'three';
 import type { Gpu, ShareBox } from '../gpu/gpu';
 import { ImageRenderer, type RendererOptions } from '../image/image-renderer';
+import { beginFrom, takeCheckpoint, type Checkpoint } from '../image/checkpoint';
 import type { MediaLibrary } from '../media/library';
 import { PixelReads } from '../image/pixel-reads';
 import { plainLook, type Look } from '../image/look';
@@ -29,6 +30,7 @@ export class ScenePlayer {
   renderer: ImageRenderer;
   private reads: PixelReads;
   scene: Scene;
+  private watched: readonly string[] = [];
   private out: string | null = null;
   private shown: string | null = null;
   private lastFrame: Frame | null = null;
@@ -160,9 +162,24 @@ export class ScenePlayer {
     this.lastFrame = own;
   }
 
+  /** What its pictures remember after the step that was played. */
+  checkpoint(step: number): Promise<Checkpoint> {
+    return takeCheckpoint(this.gpu, this.renderer, this.remembering, step);
+  }
+
+  /** Goes on from a checkpoint of the step that was just played. */
+  beginFrom(checkpoint: Checkpoint): void {
+    beginFrom(this.gpu, this.renderer, this.remembering, checkpoint);
+  }
+
+  private get remembering(): ReadonlySet<string> {
+    return this.historyOf(this.scene, this.watched).pictures;
+  }
+
   /** Takes a newer state of the scene, and says what is looked at. */
   private take(scene: Scene, watched: readonly string[]): void {
     this.scene = scene;
+    this.watched = watched;
     this.out = this.wantsPicture ? sceneOutOf(scene, this.catalogue) : null;
     const roots = this.out ? [this.out, ...watched.filter((id) => id !== this.out)] : [...watched];
     this.run.update(scene, roots);

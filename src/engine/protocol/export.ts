@@ -15,6 +15,20 @@ export type ExportOrder =
       plan: ExportPlan;
       pieces: readonly number[];
       sink: ExportSink;
+      /** Where checkpoints of this very export lie, and the last one of this run is put; null: none are kept. */
+      checkpoints: ExportSink | null;
+    }
+  /**
+   * Runs to each of these frames, in their order, and puts a checkpoint of what was before it under its name: pieces that begin there
+   * need not draw all of that again.
+   */
+  | {
+      do: 'checkpoints';
+      job: string;
+      spec: ExportSpec;
+      plan: ExportPlan;
+      frames: readonly number[];
+      sink: ExportSink;
     }
   /** Encodes the sound of a video. */
   | { do: 'sound'; job: string; spec: ExportSpec; plan: ExportPlan; sink: ExportSink }
@@ -31,7 +45,7 @@ export type ExportOrder =
 
 type WithoutJob<T> = T extends unknown ? Omit<T, 'job'> : never;
 /** An order as one asks for it who has no other job. */
-export type SoleOrder = WithoutJob<Extract<ExportOrder, { do: 'pieces' | 'sound' }>>;
+export type SoleOrder = WithoutJob<Extract<ExportOrder, { do: 'pieces' | 'checkpoints' | 'sound' }>>;
 
 /** What becomes of an order. */
 export type ExportEvent =

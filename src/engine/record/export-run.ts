@@ -7,6 +7,7 @@ import { bytesOfPixel, packPixels, pixelCount } from '../../core/wall/pixels/pix
 import { ExactProgram } from '../exact/exact-program';
 import type { ExactRun, Rest } from '../exact/exact-run';
 import { ExactScene, sceneOf, type ExactMeans } from '../exact/exact-scene';
+import type { Checkpoint } from '../image/checkpoint';
 import { PixelStrings } from '../output/pixel-strings';
 import type { Presenter } from '../output/presenter';
 import type { ProgramMix } from '../output/program-mix';
@@ -52,6 +53,24 @@ export class ExportRun {
 
   /** Whether a run that stands at a frame can go on to another. */
   canReach = (frame: number): boolean => frame > this.at;
+
+  /** Works out all that a frame needs of those before it, and gives it as a checkpoint. */
+  async before(frame: number, rest: Rest): Promise<Checkpoint> {
+    if (this.at < frame - 1) await this.run.reach(frame * this.timing.subframes - 1, rest);
+    this.at = frame - 1;
+    return this.checkpoint();
+  }
+
+  /** What the frames after the one that was reached need of those before. */
+  checkpoint(): Promise<Checkpoint> {
+    return (this.run as ExactScene).checkpoint();
+  }
+
+  /** Begins from a checkpoint. Has to be called before the first frame. */
+  beginFrom(checkpoint: Checkpoint): void {
+    (this.run as ExactScene).beginFrom(checkpoint);
+    this.at = Math.floor(checkpoint.step / this.timing.subframes);
+  }
 
   /** Works out a frame, and calls `draw` for each of its moments. */
   async frame(frame: number, draw: () => void, rest?: Rest): Promise<void> {

@@ -1,6 +1,12 @@
-import { frameName, pieceNameOf, soundPieceName } from '../../core/export/names';
+import {
+  checkpointNameOf,
+  frameName,
+  lastCheckpointName,
+  pieceNameOf,
+  soundPieceName,
+} from '../../core/export/names';
 import { ExportError, checkSpec, longestSide, type ExportSpec } from '../../core/export/spec';
-import { framesOf, type ExportPlan } from '../../core/export/schedule';
+import { framesOf } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import type { Gpu } from '../gpu/gpu';
 import type { ExportEvent, ExportOrder, ExportSink } from '../protocol/export';
@@ -8,6 +14,8 @@ import type { MediaLibrary } from '../media/library';
 import type { LiveInputs } from '../playback/live-inputs';
 import { joined } from './png';
 import { stringOf } from '../../core/wall/outputs';
+import { checkpointFor, frameAfter, writeCheckpoint } from './checkpoint-file';
+import { compareFrames } from './compare-frames';
 import { ExportRun, type ExportMeans } from './export-run';
 import { Grabber } from './grabber';
 import { ImagePool } from './image-pool';
@@ -17,14 +25,15 @@ import { FullError, put, sayDiskFault, streamTo } from './sink';
 import { fileReader, samplesReader, soundPiece, type SoundReader } from './sound';
 import { VideoPiece } from './video';
 
-type Work = Extract<ExportOrder, { do: 'pieces' | 'sound' | 'join' }>;
+type Work = Exclude<ExportOrder, { do: 'cancel' }>;
 
 /** Milliseconds between two reports of how far it is, and between two small pictures. */
 const reportMs = 250;
 const pictureMs = 1000;
-/** Longest side of the small picture, and of those that show whether a loop meets. */
+/** Longest side of the small picture. */
 const smallSide = 192;
-const loopSide = 320;
+/** Milliseconds of work that are lost at most when an export of pictures that remember is broken off. */
+const checkpointMs = 10000;
 
 /** An order was taken back. */
 class Cancelled extends Error {
@@ -43,6 +52,7 @@ export class Exporter {
   private reportedAt = 0;
   private picturedAt = 0;
   private frame: number | null = null;
+  private checkpointAt = performance.now();
 
   constructor(
     private readonly tell: (job: string, event: ExportEvent) => void,
@@ -77,6 +87,7 @@ export class Exporter {
     try {
       checkSpec(show, order.spec);
       if (order.do === 'pieces') await this.pieces(order, show, means);
+      else if (order.do === 'checkpoints') await this.checkpoints(order, show, means);
       else if (order.do === 'sound') await this.sound(order, show, means.inputs);
       else await this.join(order, show);
       this.job = null;
@@ -123,11 +134,7 @@ export class Exporter {
     try {
       for (const piece of pieces) {
         const [from, to] = framesOf(spec, plan, piece);
-        if (run && !run.canReach(from)) {
-          run.dispose();
-          run = null;
-        }
-        run ??= new ExportRun(means, show, spec);
+        run = await this.runTo(from, run, order, show, means);
         const draw = this.drawer(run, grabber);
         const isShown = (): Promise<void> => this.picture(grabber);
         const count = (): void => this.progress(++done);
@@ -166,17 +173,70 @@ export class Exporter {
           if (written.length > 8) await written.shift();
           count();
         }
+        if (plan.checkpoints && order.checkpoints && performance.now() - this.checkpointAt > checkpointMs) {
+          await put(order.checkpoints, lastCheckpointName, await writeCheckpoint(await run.checkpoint()));
+          this.checkpointAt = performance.now();
+        }
         await this.rest();
       }
       await Promise.all(written);
       this.progress(done, true);
-      if (plan.meets !== null && pieces.includes(0))
-        await this.compareLoop(spec, plan, plan.meets, show, means);
+      if (plan.meets !== null && pieces.includes(0)) {
+        const [first, after] = [plan.first, plan.meets];
+        this.frame = after;
+        const { mean, worst } = await compareFrames(means, show, spec, [first, after], this.rest);
+        this.tell(this.job!, { what: 'loop', mean, worst });
+      }
       if (run) this.kept = { spec: JSON.stringify(spec), show, gpu: means.gpu, run };
       run = null;
     } finally {
       run?.dispose();
       grabber.dispose();
+    }
+  }
+
+  /** A run that can go on to a frame: the one there is, or one that begins from a checkpoint, where that saves frames on the way. */
+  private async runTo(
+    frame: number,
+    before: ExportRun | null,
+    { spec, plan, checkpoints }: Extract<ExportOrder, { do: 'pieces' }>,
+    show: Show,
+    means: ExportMeans,
+  ): Promise<ExportRun> {
+    const isHere = before !== null && before.canReach(frame);
+    if (isHere && before.at === frame - 1) return before;
+    const start =
+      plan.checkpoints && checkpoints ? await checkpointFor(checkpoints, frame, spec.subframes) : null;
+    if (isHere && (!start || frameAfter(start, spec.subframes) - 1 <= before.at)) return before;
+    before?.dispose();
+    const run = new ExportRun(means, show, spec);
+    if (start) run.beginFrom(start);
+    return run;
+  }
+
+  /** Runs through a scene, drawing only what it remembers, and leaves a checkpoint before each of some frames. */
+  private async checkpoints(
+    { spec, frames, sink }: Extract<ExportOrder, { do: 'checkpoints' }>,
+    show: Show,
+    means: ExportMeans,
+  ): Promise<void> {
+    let run = this.takeKept(spec, show, means);
+    if (run && !run.canReach(frames[0])) {
+      run.dispose();
+      run = null;
+    }
+    run ??= new ExportRun(means, show, spec);
+    try {
+      for (const [k, frame] of frames.entries()) {
+        this.frame = frame;
+        const checkpoint = await run.before(frame, this.rest);
+        await put(sink, checkpointNameOf(frame), await writeCheckpoint(checkpoint));
+        this.progress(k + 1, true);
+      }
+      this.kept = { spec: JSON.stringify(spec), show, gpu: means.gpu, run };
+      run = null;
+    } finally {
+      run?.dispose();
     }
   }
 
@@ -251,46 +311,6 @@ export class Exporter {
     const [w, h] = [Math.max(1, Math.round(width * scale)), Math.max(1, Math.round(height * scale))];
     const rgba = await grabber.small(texture, w, h);
     this.tell(this.job!, { what: 'picture', width: w, height: h, rgba: new Uint8ClampedArray(rgba.buffer) });
-  }
-
-  /** Compares the frame after a loop with its first: small, since what does not fit is seen so as well. */
-  private async compareLoop(
-    spec: ExportSpec,
-    { first }: ExportPlan,
-    meets: number,
-    show: Show,
-    means: ExportMeans,
-  ): Promise<void> {
-    const scale = Math.min(1, loopSide / Math.max(spec.width, spec.height));
-    const small: ExportSpec = {
-      ...spec,
-      output: null,
-      width: Math.max(2, 2 * Math.round((spec.width * scale) / 2)),
-      height: Math.max(2, 2 * Math.round((spec.height * scale) / 2)),
-      supersample: 1,
-      format: { type: 'images', image: 'png', alpha: false, linear: false, depth: false },
-    };
-    const run = new ExportRun(means, show, small);
-    const grabber = new Grabber(means.gpu, small);
-    try {
-      const frames: Uint8Array[] = [];
-      for (const frame of [first, meets]) {
-        this.frame = frame;
-        await run.frame(frame, this.drawer(run, grabber), this.rest);
-        frames.push((await grabber.take()) as Uint8Array);
-      }
-      let [sum, worst] = [0, 0];
-      frames[0].forEach((value, k) => {
-        const off = Math.abs(value - frames[1][k]);
-        sum += off;
-        worst = Math.max(worst, off);
-      });
-      // Alpha is 255 in both.
-      this.tell(this.job!, { what: 'loop', mean: sum / (frames[0].length * 0.75), worst });
-    } finally {
-      run.dispose();
-      grabber.dispose();
-    }
   }
 
   private async large(

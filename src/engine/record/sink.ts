@@ -51,6 +51,19 @@ export async function put(sink: ExportSink, name: string, bytes: Uint8Array<Arra
   }
 }
 
+/** The file that lies under a name; null if there is none. */
+export async function fetchFrom(sink: ExportSink, name: string): Promise<Uint8Array<ArrayBuffer> | null> {
+  try {
+    if (sink.type === 'folder')
+      return new Uint8Array(await (await (await sink.folder.getFileHandle(name)).getFile()).arrayBuffer());
+    const response = await fetch(`${sink.address}/${name}`);
+    return response.ok ? new Uint8Array(await response.arrayBuffer()) : null;
+  } catch (error) {
+    if (error instanceof Error && error.name === 'NotFoundError') return null;
+    throw sayDiskFault(error);
+  }
+}
+
 /** A file that is written piece by piece, and appears when it is closed. */
 export async function streamTo(file: FileSystemFileHandle): Promise<WritableStream<StreamTargetChunk>> {
   const writable = await file.createWritable();
