@@ -2,7 +2,7 @@
  * npm test: installs what is missing, then checks generated files, types, lint, rooms and formatting, and runs unit and
  * browser tests. Prints last a line `N passed, N failed`. With `--unit` the browser tests are left out.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
@@ -19,12 +19,31 @@ function run(command, args, env = {}) {
   );
 }
 
-function step(name, command, args) {
+/** Runs one check; what it has to say is shown when it is done. */
+function check(name, command, args) {
   const started = Date.now();
-  const fine = run(command, args);
-  console.log(`${fine ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
-  if (fine) passed++;
-  else failed++;
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (data) => (said += data));
+    child.on('close', (code) => {
+      const fine = code === 0;
+      if (said.trim() && !fine) console.log(said);
+      console.log(`${fine ? 'ok    ' : 'FAILED'} ${name} (${((Date.now() - started) / 1000).toFixed(1)} s)`);
+      if (fine) passed++;
+      else failed++;
+      resolve();
+    });
+  });
+}
+
+/** Runs checks, as many at a time as there are cores: each of them keeps to one. */
+async function checks(list) {
+  const left = [...list];
+  const lane = async () => {
+    for (let next = left.shift(); next; next = left.shift()) await check(...next);
+  };
+  await Promise.all(os.cpus().map(lane));
 }
 
 function jest(project, extra = []) {
@@ -53,26 +72,25 @@ function jest(project, extra = []) {
 
 const setup = ['scripts/setup.mjs', ...(unitOnly ? [] : ['--browser', '--tools'])];
 if (run(process.execPath, setup)) {
-  step('generated files are up to date', bin('tsx'), ['scripts/generate.ts', '--check']);
-  step('the demo show is up to date', bin('tsx'), ['demo/make.ts', '--check']);
-  step('types of the pure rooms, without a DOM', bin('tsc'), ['-p', 'tsconfig.core.json']);
-  step('types', bin('tsc'), ['-p', 'tsconfig.json']);
-  step('lint', bin('eslint'), ['.']);
-  step('rooms: arrows go down only', bin('depcruise'), [
-    '--config',
-    '.dependency-cruiser.cjs',
-    'src',
-    'bin',
-    'demo',
-    'scripts',
+  await checks([
+    ['lint', bin('eslint'), ['.']],
+    ['types', bin('tsc'), ['-p', 'tsconfig.json']],
+    ['format', bin('prettier'), ['--check', '--log-level', 'warn', '.']],
+    ['types of the pure rooms, without a DOM', bin('tsc'), ['-p', 'tsconfig.core.json']],
+    [
+      'rooms: arrows go down only',
+      bin('depcruise'),
+      ['--config', '.dependency-cruiser.cjs', 'src', 'bin', 'demo', 'scripts'],
+    ],
+    ['folders: no cycles', bin('depcruise'), ['--config', '.dependency-cruiser.folders.cjs', 'src']],
+    ['nothing unused', bin('knip'), []],
+    ['generated files are up to date', bin('tsx'), ['scripts/generate.ts', '--check']],
+    ['the demo show is up to date', bin('tsx'), ['demo/make.ts', '--check']],
   ]);
-  step('folders: no cycles', bin('depcruise'), ['--config', '.dependency-cruiser.folders.cjs', 'src']);
-  step('nothing unused', bin('knip'), []);
-  step('format', bin('prettier'), ['--check', '--log-level', 'warn', '.']);
-  jest('unit');
+  jest('unit', [`--maxWorkers=${os.cpus().length}`]);
   if (!unitOnly) {
-    step('build', bin('vite'), ['build', '--logLevel', 'warn']);
-    step('what a browser loads first stays small', bin('size-limit'), []);
+    await check('build', bin('vite'), ['build', '--logLevel', 'warn']);
+    await check('what a browser loads first stays small', bin('size-limit'), []);
     jest('browser', ['--runInBand']);
   }
 } else failed++;

@@ -297,10 +297,7 @@ describe.each(kinds)('%s', (_label, kind) => {
         if (name === 'amount' && paint.type === 'shader' && paint.wet) continue;
         expect([
           name,
-          asked.has(name) ||
-            used.includes(`$${name}`) ||
-            derivedFrom.includes(name) ||
-            scales.includes(name),
+          asked.has(name) || used.includes(`$${name}`) || derivedFrom.includes(name) || scales.includes(name),
         ]).toEqual([name, true]);
       }
     });

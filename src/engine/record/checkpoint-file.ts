@@ -39,7 +39,7 @@ export async function writeCheckpoint({
 }
 
 /** Reads what `writeCheckpoint` wrote. Throws where it was cut off. */
-export async function readCheckpoint(file: Uint8Array<ArrayBuffer>): Promise<Checkpoint> {
+async function readCheckpoint(file: Uint8Array<ArrayBuffer>): Promise<Checkpoint> {
   const bytes = await through(file, new DecompressionStream('gzip'));
   const length = new DataView(bytes.buffer).getUint32(0, true);
   const head = JSON.parse(new TextDecoder().decode(bytes.subarray(4, 4 + length))) as Head;
