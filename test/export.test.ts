@@ -6,6 +6,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { zipSync } from 'fflate';
 import validator from 'gltf-validator';
 import { Options } from '../bin/arguments';
 import { EnginePage, type OrderState } from '../bin/engine-page';
@@ -17,6 +18,7 @@ import { makeLoop } from '../src/core/audio/loop';
 import { checkpointNameOf, frameName } from '../src/core/export/names';
 import { pieceCount, type ExportPlan } from '../src/core/export/schedule';
 import { homeSpec, type ExportSpec, type ImagesFormat, type VideoFormat } from '../src/core/export/spec';
+import { exrHead } from '../src/core/image/exr-header';
 import { parseCube } from '../src/core/image/cube';
 import { readShow } from '../src/core/show/validate';
 import { addLedWall, addPixelString } from '../src/core/show/edit-wall';
@@ -277,6 +279,46 @@ describe('frames', () => {
     const middle = 4 * (18 * 64 + 32);
     expect(rgba[middle + 3]).toBe(255);
     expect(rgba[middle]).toBeGreaterThan(100);
+  });
+
+  test('of floats play again as they were, from a zip of them', async () => {
+    const sheet = { width: 16, height: 4 };
+    const numbers = smallShow('Numbers');
+    numbers.canvas = { ...sheet, fps: 30 };
+    const s = new Sketch('numbers', 'Numbers', [200, 0]);
+    const source = s.add('noise', 'Source', [0, 0], { channels: 'colour', rate: 3 });
+    s.wire(source, s.out, 'picture');
+    numbers.files = { f1: { name: 'numbers.zip', type: 'application/zip', bytes: 1 } };
+    const stored = s.add('clip', 'Stored', [0, 100], { file: 'f1', fit: 'stretch' });
+    for (const id of [source, stored]) s.scene.nodes[id].precision = '32';
+    numbers.scenes = [s.scene];
+    const format: ImagesFormat = { ...images, image: 'exr32', alpha: true };
+    const asked = (node: string): ExportSpec => ({
+      ...homeSpec(numbers, s.scene),
+      ...sheet,
+      fps: 30,
+      format,
+      source: { type: 'scene', scene: 'numbers', node },
+      range: range(0, 5),
+    });
+    const pieces = [0, 1, 2, 3, 4, 5];
+    const names = pieces.map((frame) => frameName(asked(source), frame));
+    const drawn = async (name: string, node: string, files: Map<string, Uint8Array>): Promise<Buffer[]> => {
+      const own = path.join(folder, name);
+      const other = await EnginePage.open(numbers, files, { pieces: own });
+      try {
+        await other.order({ do: 'pieces', spec: asked(node), plan: await other.plan(asked(node)), pieces });
+      } finally {
+        await other.close();
+      }
+      return names.map((file) => readFileSync(path.join(own, file)));
+    };
+    const first = await drawn('numbers', source, new Map());
+    const zip = zipSync(Object.fromEntries(names.map((name, k) => [name, new Uint8Array(first[k])])));
+    const again = await drawn('stored', stored, new Map([['f1', zip]]));
+    expect(again.map((bytes, k) => bytes.equals(first[k]))).toEqual(pieces.map(() => true));
+    expect(first[0].equals(first[5])).toBe(false);
+    expect(exrHead(first[0])?.fps).toBe(30);
   });
 
   test('have the titles of their time', async () => {

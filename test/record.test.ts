@@ -21,7 +21,7 @@ function recordedShow(): Show {
   show.inputs.sound.from = 'loop';
   const [amber, blue] = show.scenes;
   amber.loop = { length: frames, unit: 'frames', lock: false };
-  blue.loop = { length: 16, unit: 'frames', lock: false };
+  blue.loop = { length: 8, unit: 'frames', lock: false };
   return show;
 }
 
@@ -216,6 +216,16 @@ describe('in Build', () => {
     expect(
       await desk.driver.executeScript(`return document.querySelector('[data-node="Light live"]') === null`),
     ).toBe(true);
+    // The same as images of floats.
+    await desk.select('Freeze as', 'Images of floats');
+    await press('Freeze', '[data-testid="inspector"]');
+    await desk.find('[data-node="Light live"]');
+    await desk.until(
+      'the images to be seen as the gradient was',
+      () => desk.picture(),
+      ({ red, blue }) => blue > 30 && Math.abs(blue - before.blue) < 25 && red < 40,
+    );
+    await press('Thaw', '[data-testid="inspector"]');
   });
 
   test('a patch is saved as notes and as a drawing', async () => {

@@ -4,6 +4,7 @@ import { dataNames, formatsOf, type DataFormat } from '../../core/export/data/da
 import { loopFrames } from '../../core/export/spec';
 import { kindOf } from '../../core/kind/kind';
 import type { PatchNode, Scene } from '../../core/document/types';
+import type { FrozenPicture } from '../exports/freeze-node';
 import { catalogue } from '../../nodes/catalogue';
 import { frozenOf, thaw } from '../../core/show/freeze';
 import { choose as chooseNodes } from '../data/session';
@@ -23,6 +24,7 @@ const fileName = (name: string, as: DataFormat): string =>
 /** Replaces a costly node by what it gives, stored, and brings it back. */
 function Freezing({ scene, node }: { scene: Scene; node: PatchNode }) {
   const [isBusy, setBusy] = useState(false);
+  const [as, setAs] = useState<FrozenPicture>('video');
   const original = frozenOf(scene, node.id);
   if (original !== null)
     return (
@@ -41,17 +43,30 @@ function Freezing({ scene, node }: { scene: Scene; node: PatchNode }) {
         <span className="quiet min-w-0 truncate text-2xs">stands for {scene.nodes[original].name}</span>
       </Row>
     );
+  const isPicture = kindOf(catalogue, node)?.output === 'image';
   return (
     <Row label="Costly?">
+      {isPicture && (
+        <SelectField
+          label="Freeze as"
+          className="min-w-0 flex-1"
+          value={as}
+          options={[
+            ['video', 'Video, 8 bits'],
+            ['floats', 'Images of floats'],
+          ]}
+          onChange={(value) => setAs(value as FrozenPicture)}
+        />
+      )}
       <button
         type="button"
         className="tool"
         disabled={isBusy}
-        title="Stores what it gives, and plays that in its place: a picture as a clip of one loop, a shape as a model, a signal as a table"
+        title="Stores what it gives, and plays that in its place: a picture as a clip of one loop (floats give the very numbers back), a shape as a model, a signal as a table"
         onClick={() => {
           setBusy(true);
           import('../exports/freeze-node')
-            .then(({ freezeNode }) => freezeNode(scene, node.id))
+            .then(({ freezeNode }) => freezeNode(scene, node.id, as))
             .catch((error: Error) => say({ tone: 'error', text: `It cannot be frozen. ${error.message}` }))
             .finally(() => setBusy(false));
         }}

@@ -1,3 +1,4 @@
+import { fileOfPiece } from '../../core/export/names';
 import { piecesOf } from '../../core/export/schedule';
 import { loopFrames, type ExportSpec } from '../../core/export/spec';
 import { kindOf } from '../../core/kind/kind';
@@ -9,7 +10,7 @@ import { choose } from '../data/session';
 import { editScene, showStore } from '../data/show-store';
 import type { EngineClient } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { dropFolder, folderOf } from './job-files';
+import { dropFolder, folderOf, zipFolder } from './job-files';
 import { carryOut, engineFor } from './job-queue';
 
 /** What a frozen node is: the kind that plays what was stored, with its controls. */
@@ -20,55 +21,70 @@ interface Frozen {
 
 const safeName = (name: string): string => name.replace(/[^\p{L}\p{N} _-]+/gu, '').trim() || 'frozen';
 
-/** A picture as a video of one loop, with its alpha, as good as it gets. */
-async function freezePicture(client: EngineClient, show: Show, scene: Scene, node: string): Promise<Frozen> {
+/** How a picture is frozen: as a video of 8 bits a channel, or as images of floats, which give the very numbers back. */
+export type FrozenPicture = 'video' | 'floats';
+
+const formats: Record<FrozenPicture, ExportSpec['format']> = {
+  video: {
+    type: 'video',
+    container: 'webm',
+    codec: 'vp9',
+    quality: 'very-high',
+    effort: 'realtime',
+    alpha: true,
+    sound: 'none',
+  },
+  floats: { type: 'images', image: 'exr32', alpha: true, linear: false, depth: false },
+};
+
+/** A picture over one loop, with its alpha. */
+async function freezePicture(
+  client: EngineClient,
+  show: Show,
+  scene: Scene,
+  node: string,
+  as: FrozenPicture,
+): Promise<Frozen> {
   const { name, size } = scene.nodes[node];
   const [width, height] = size ?? [show.canvas.width, show.canvas.height];
+  // A video has no half of its chroma.
+  const odd = as === 'video' ? 1 : 0;
   const spec: ExportSpec = {
     name: safeName(name),
     source: { type: 'scene', scene: scene.id, node },
     range: { type: 'loop', closed: false },
     output: null,
     fps: show.canvas.fps,
-    width: width + (width % 2),
-    height: height + (height % 2),
+    width: width + (width & odd),
+    height: height + (height & odd),
     supersample: 1,
     subframes: 1,
     shutter: 180,
-    format: {
-      type: 'video',
-      container: 'webm',
-      codec: 'vp9',
-      quality: 'very-high',
-      effort: 'realtime',
-      alpha: true,
-      sound: 'none',
-    },
+    format: formats[as],
   };
   const { plan } = await client.request({ type: 'export-plan', spec }, 600000);
   const job = crypto.randomUUID();
   const folder = await folderOf(job);
   try {
-    const pieces = piecesOf(spec, plan);
+    const sink = { type: 'folder', folder } as const;
     const quiet = (): void => undefined;
-    await carryOut(
-      client,
-      {
-        do: 'pieces',
-        job,
-        spec,
-        plan: { ...plan, meets: null },
-        pieces,
-        sink: { type: 'folder', folder },
-        checkpoints: null,
-      },
-      quiet,
-    );
-    const to = await folder.getFileHandle('frozen.webm', { create: true });
-    await carryOut(client, { do: 'join', job, spec, plan, folder, to }, quiet);
-    const bytes = await (await to.getFile()).arrayBuffer();
-    const file = await addFile(new File([bytes], `${spec.name}.webm`, { type: 'video/webm' }));
-    return { kind: 'clip', controls: { file, fit: 'stretch' } };
+    const pieces = piecesOf(spec, plan);
+    const order = { job, spec, plan: { ...plan, meets: null }, pieces, sink, checkpoints: null };
+    await carryOut(client, { do: 'pieces', ...order }, quiet);
+    const [file, type] = as === 'video' ? ['frozen.webm', 'video/webm'] : ['frozen.zip', 'application/zip'];
+    if (as === 'video') {
+      const to = await folder.getFileHandle(file, { create: true });
+      await carryOut(client, { do: 'join', job, spec, plan, folder, to }, quiet);
+    } else {
+      const names = pieces.map((piece) => fileOfPiece(spec, plan, piece));
+      await zipFolder(folder, names, file);
+    }
+    const bytes = await (await (await folder.getFileHandle(file)).getFile()).arrayBuffer();
+    const named = `${spec.name}${file.slice(file.lastIndexOf('.'))}`;
+    return {
+      kind: 'clip',
+      controls: { file: await addFile(new File([bytes], named, { type })), fit: 'stretch' },
+    };
   } finally {
     await dropFolder(job);
   }
@@ -124,14 +140,14 @@ async function freezeSignal(
 }
 
 /** Replaces a costly node by what it gives, stored: a clip, a model or a table. */
-export async function freezeNode(scene: Scene, node: string): Promise<void> {
+export async function freezeNode(scene: Scene, node: string, as: FrozenPicture): Promise<void> {
   const { show } = showStore.getState();
   const kind = kindOf(catalogue, scene.nodes[node]);
   const { frame } = liveStore.getState().transport;
   const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === scene.id) });
   try {
     let made: Frozen & { formula?: string | null };
-    if (kind?.output === 'image') made = await freezePicture(client, show, scene, node);
+    if (kind?.output === 'image') made = await freezePicture(client, show, scene, node, as);
     else if (kind?.output === 'shape') made = await freezeShape(client, show, scene, node, frame);
     else made = await freezeSignal(client, show, scene, node, frame);
     editScene(scene.id, (draft) => {

@@ -15,6 +15,7 @@ export type FileForm =
   | 'ply'
   | 'obj'
   | 'stl'
+  | 'zip'
   | 'unknown';
 
 /** A binary STL begins with 80 bytes that say nothing, and then how many triangles of 50 bytes follow. */
@@ -37,6 +38,7 @@ export function sniff(bytes: Uint8Array): FileForm {
   if (/^ply\r?\n/.test(head)) return 'ply';
   if (bytes[0] === 0x76 && bytes[1] === 0x2f && bytes[2] === 0x31 && bytes[3] === 0x01) return 'exr';
   if (head.startsWith('#?')) return 'hdr';
+  if (head.startsWith('PK\x03\x04')) return 'zip';
   if (bytes[0] === 0x1a && bytes[1] === 0x45 && bytes[2] === 0xdf && bytes[3] === 0xa3) return 'webm';
   if (text(4, 8) === 'ftyp') return /avif|avis/.test(text(8, 32)) ? 'avif' : 'mp4';
   if (/<svg[\s>]/i.test(text(0, 4096))) return 'svg';

@@ -28,12 +28,13 @@ export function freeze(
   kind: string,
   controls: Readonly<Record<string, ControlValue>>,
 ): string {
-  const { name, place, size } = scene.nodes[original];
+  const { name, place, size, precision } = scene.nodes[original];
   const id = addNode(scene, catalogue, kind, [place[0], place[1] + below]);
   const node = scene.nodes[id];
   Object.assign(node.controls, controls);
   node.frozen = original;
   if (size) node.size = [...size];
+  node.precision = precision;
   const others = Object.values(scene.nodes).map((one) => one.name);
   node.name = freeName(`${name} live`, others);
   swapNames(scene, original, id);

@@ -5,7 +5,7 @@ import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import type { Gpu } from '../gpu/gpu';
 import { plainLook } from '../image/look';
-import type { Checkpoint } from '../image/checkpoint';
+import { beginFrom, takeCheckpoint, type Checkpoint } from '../image/checkpoint';
 import type { MediaLibrary } from '../media/library';
 import type { Presented } from '../output/presenter';
 import type { LiveInputs } from '../playback/live-inputs';
@@ -63,7 +63,8 @@ export class ExactScene implements ExactRun {
 
   /** A checkpoint of the step that was reached. */
   checkpoint(): Promise<Checkpoint> {
-    return this.player.checkpoint(this.at);
+    const { means, player, at } = this;
+    return takeCheckpoint(means.gpu, player.renderer, player.remembering, at);
   }
 
   /** Begins from a checkpoint instead of nothing: until then only numbers are worked out. Has to be called before the first step. */
@@ -97,7 +98,7 @@ export class ExactScene implements ExactRun {
       await player.playExactly(scene, frame, watched, show.canvas.height, only);
       if (this.start?.step === k) {
         // What this step drew from nothing has made room for what it drew from all the steps before.
-        player.beginFrom(this.start);
+        beginFrom(means.gpu, player.renderer, player.remembering, this.start);
         this.start = null;
       }
       // Work must not pile up on the GPU, and live frames and messages go on in between.

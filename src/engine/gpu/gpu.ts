@@ -29,18 +29,8 @@ ColorManagement.enabled = false;
 
 export type Bits = '8' | '16' | '32';
 
-/** The pixels of a target as they are stored. */
-export interface StoredPixels {
-  width: number;
-  height: number;
-  bits: Bits;
-  pixels: Uint8Array<ArrayBuffer> | Uint16Array<ArrayBuffer> | Float32Array<ArrayBuffer>;
-}
-
-/** Arrays in which pixels of so many bits a channel are read. */
-export const storedArrays = { '8': Uint8Array, '16': Uint16Array, '32': Float32Array } as const;
-
-const bitTypes = { '8': UnsignedByteType, '16': HalfFloatType, '32': FloatType } as const;
+/** How three names the formats. */
+export const bitTypes = { '8': UnsignedByteType, '16': HalfFloatType, '32': FloatType } as const;
 
 /** A shader that does not compile. `log` is what the compiler said. */
 export class ShaderError extends Error {
@@ -341,23 +331,6 @@ void main() { result = texture(picture, place); }`,
     await this.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
     if (!this.floats) pixels.forEach((v, k) => (rgba[k] = v / 255));
     return rgba;
-  }
-
-  /** The pixels of a target as they are stored, once the GPU is done: bytes, half floats or floats by its bits; the lowest row first. */
-  async readStored(target: WebGLRenderTarget): Promise<StoredPixels> {
-    const { width, height } = target;
-    const { bits } = target.texture.userData as { bits: Bits };
-    const pixels = new storedArrays[bits](4 * width * height);
-    await this.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
-    return { width, height, bits, pixels };
-  }
-
-  /** Puts pixels into a target, whatever its bits and size are. */
-  writeStored({ width, height, bits, pixels }: StoredPixels, target: WebGLRenderTarget): void {
-    const texture = new DataTexture(pixels, width, height, RGBAFormat, bitTypes[bits]);
-    texture.needsUpdate = true;
-    this.copy(texture, target);
-    texture.dispose();
   }
 
   clear(target: WebGLRenderTarget): void {

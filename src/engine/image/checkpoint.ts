@@ -1,5 +1,6 @@
 import type { WebGLRenderTarget } from 'three';
-import type { Gpu, StoredPixels } from '../gpu/gpu';
+import type { Gpu } from '../gpu/gpu';
+import { readStored, writeStored, type StoredPixels } from '../gpu/stored-pixels';
 import type { ImageRenderer } from './image-renderer';
 import type { Past } from './sheets';
 
@@ -27,9 +28,9 @@ export async function takeCheckpoint(
   const { pictures, pasts } = renderer.remembered(nodes);
   const checkpoint: Checkpoint = { step, pictures: [], pasts: [] };
   for (const [name, target] of pictures)
-    checkpoint.pictures.push({ name, ...(await gpu.readStored(target)) });
+    checkpoint.pictures.push({ name, ...(await readStored(gpu, target)) });
   for (const [name, { target, newest, filled }] of pasts)
-    checkpoint.pasts.push({ name, newest, filled, ...(await gpu.readStored(target)) });
+    checkpoint.pasts.push({ name, newest, filled, ...(await readStored(gpu, target)) });
   return checkpoint;
 }
 
@@ -43,12 +44,12 @@ export function beginFrom(
   const { pictures, pasts } = renderer.remembered(nodes);
   for (const picture of checkpoint.pictures) {
     const target = pictures.get(picture.name);
-    if (target) gpu.writeStored(picture, target);
+    if (target) writeStored(gpu, picture, target);
   }
   for (const past of checkpoint.pasts) {
     const into = pasts.get(past.name);
     if (!into) continue;
-    gpu.writeStored(past, into.target);
+    writeStored(gpu, past, into.target);
     renderer.goOnFromPast(past.name, past.newest, past.filled);
   }
 }

@@ -1,4 +1,4 @@
-import type { Texture, WebGLRenderTarget } from 'three';
+import { DataTexture, LinearFilter, NearestFilter, type Texture, type WebGLRenderTarget } from 'three';
 import { clipTime } from '../../core/time/clip-time';
 import type { ControlSpecs } from '../../core/kind/controls';
 import type { DataPicture, InputSpecs, Sheet } from '../../core/kind/kind';
@@ -222,7 +222,12 @@ export class Sheets {
     if (clip.duration > 0)
       clip.want(clipTime(sheet.timing(this.run.work(run.plan.id, frame)), clip.duration));
     held.error = clip.error;
-    if (clip.hasFrame) held.view = { texture: clip.texture, size: clip.size };
+    if (!clip.frame) return;
+    const { texture, size } = clip.frame;
+    const { width, height } = run.image!;
+    // Pixels that are numbers come out as they went in.
+    if (texture instanceof DataTexture) asStored(texture, size, width, height);
+    held.view = { texture, size };
   }
 
   private updateText(
@@ -328,4 +333,17 @@ export class Sheets {
 
 function valuesOf(run: NodeRun, names: readonly string[]): string {
   return JSON.stringify(names.map((name) => run.controls[name]));
+}
+
+/** Reads a picture pixel for pixel where it is shown at its own size, and smoothly else. */
+function asStored(
+  texture: DataTexture,
+  [w, h]: readonly [number, number],
+  width: number,
+  height: number,
+): void {
+  const filter = w === width && h === height ? NearestFilter : LinearFilter;
+  if (texture.magFilter === filter) return;
+  texture.minFilter = texture.magFilter = filter;
+  texture.needsUpdate = true;
 }

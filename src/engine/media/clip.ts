@@ -1,14 +1,14 @@
 import type { VideoSample, VideoSampleSink } from 'mediabunny';
 import { ClampToEdgeWrapping, LinearFilter, VideoFrameTexture, type Texture } from 'three';
+import { sniff } from '../../core/image/sniff';
+import type { MovingPictures } from './moving-pictures';
 import { MediaError } from './pictures';
 
 /** A jump of more seconds than this is looked up again; less is reached by going on. */
 const longestRun = 1;
 
 /** Opens a video file. Throws MediaError if it holds no pictures that can be decoded here. */
-export async function openClip(
-  blob: Blob,
-): Promise<{ sink: VideoSampleSink; duration: number; first: number }> {
+async function openClip(blob: Blob): Promise<{ sink: VideoSampleSink; duration: number; first: number }> {
   // As large as the rest of the worker, and few scenes play videos.
   const { ALL_FORMATS, BlobSource, Input, VideoSampleSink } = await import('mediabunny');
   let track;
@@ -30,10 +30,9 @@ export async function openClip(
 }
 
 /** The frames of one video for one node: holds the newest that is there and fetches the next beside the frame loop. */
-export class ClipPlayer {
+class VideoPlayer implements MovingPictures {
   readonly texture: Texture & { setFrame(frame: VideoFrame): void };
   error: string | null = null;
-  /** 0 until the video is open. */
   duration = 0;
   size: [number, number] = [1, 1];
   private video: Awaited<ReturnType<typeof openClip>> | null = null;
@@ -47,7 +46,7 @@ export class ClipPlayer {
   private readonly opening: Promise<void>;
 
   constructor(
-    blob: Promise<Blob>,
+    blob: Blob,
     private readonly arrived: () => void,
   ) {
     this.texture = new VideoFrameTexture();
@@ -57,9 +56,9 @@ export class ClipPlayer {
     this.opening = this.open(blob);
   }
 
-  private async open(blob: Promise<Blob>): Promise<void> {
+  private async open(blob: Blob): Promise<void> {
     try {
-      const video = await openClip(await blob);
+      const video = await openClip(blob);
       this.video = video;
       this.duration = video.duration - Math.max(0, video.first);
     } catch (error) {
@@ -68,12 +67,10 @@ export class ClipPlayer {
     this.arrived();
   }
 
-  /** Whether a frame is there to be seen. */
   get hasFrame(): boolean {
     return this.frame !== null;
   }
 
-  /** Asks for the frame at a second of the video; it comes when it is decoded. */
   want(seconds: number): void {
     this.wanted = seconds;
     if (!this.video || this.work || this.error) return;
@@ -81,7 +78,6 @@ export class ClipPlayer {
     this.work = this.fetch().finally(() => (this.work = null));
   }
 
-  /** Resolves when the frame at exactly that second is there, or the video has failed. */
   async reach(seconds: number): Promise<void> {
     await this.opening;
     while (this.work) await this.work;
@@ -148,5 +144,55 @@ export class ClipPlayer {
     this.ahead?.close();
     this.frame?.close();
     this.texture.dispose();
+  }
+}
+
+/** A video or a sequence of images: what it is shows when its file is here. */
+export class ClipPlayer {
+  private player: MovingPictures | null = null;
+  private fault: string | null = null;
+  private isClosed = false;
+  private readonly opening: Promise<void>;
+
+  constructor(blob: Promise<Blob>, arrived: () => void) {
+    this.opening = this.open(blob, arrived);
+  }
+
+  private async open(coming: Promise<Blob>, arrived: () => void): Promise<void> {
+    try {
+      const blob = await coming;
+      const form = sniff(new Uint8Array(await blob.slice(0, 4096).arrayBuffer()));
+      // Few scenes play sequences.
+      const Player = form === 'zip' ? (await import('./sequence')).SequencePlayer : VideoPlayer;
+      if (!this.isClosed) this.player = new Player(blob, arrived);
+    } catch (error) {
+      this.fault = error instanceof Error ? error.message : String(error);
+    }
+    arrived();
+  }
+
+  /** The frame to be seen, and its size; null: none is there yet. */
+  get frame(): { texture: Texture; size: [number, number] } | null {
+    return this.player?.hasFrame ? this.player : null;
+  }
+
+  get duration(): number {
+    return this.player?.duration ?? 0;
+  }
+
+  get error(): string | null {
+    return this.fault ?? this.player?.error ?? null;
+  }
+
+  want = (seconds: number): void => this.player?.want(seconds);
+
+  async reach(seconds: number): Promise<void> {
+    await this.opening;
+    await this.player?.reach(seconds);
+  }
+
+  dispose(): void {
+    this.isClosed = true;
+    this.player?.dispose();
   }
 }

@@ -1,6 +1,5 @@
 import type { Texture } from 'three';
 import type { Model } from '../../core/shape/model/model';
-import { readModel } from '../../core/shape/model/read';
 import type { LetterRequest, Outline } from '../../core/text/outlines';
 import { shippedFiles } from '../../core/show/shipped';
 import { DeviceCamera, StandInCamera } from './camera';
@@ -192,6 +191,8 @@ export class MediaLibrary {
         (async (): Promise<void> => {
           try {
             const blob = await this.blobOf(id);
+            // Few scenes have models.
+            const { readModel } = await import('../../core/shape/model/read');
             entry.model = await readModel(new Uint8Array(await blob.arrayBuffer()));
             entry.model.pictures.forEach(({ bytes, type }, k) =>
               this.addFile(`${id}#${k}`, 'Picture of a model', new Blob([bytes], { type })),

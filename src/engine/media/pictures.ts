@@ -9,7 +9,7 @@ import {
   Texture,
 } from 'three';
 import { CubeError, cubePixels, parseCube } from '../../core/image/cube';
-import { exrSize } from '../../core/image/exr-header';
+import { exrHead } from '../../core/image/exr-header';
 import { pictureForms, sniff } from '../../core/image/sniff';
 import type { LightPixels } from './light-pixels';
 import type { LightAnswer, LightRequest } from './light-worker';
@@ -53,27 +53,43 @@ const bitmapOptions: ImageBitmapOptions = {
 /** Seconds after which a file that is still being decoded counts as damaged. */
 const longestDecoding = 30;
 
-/** Decodes a file of light in a worker of its own, which is stopped when it does not come to an end. */
+/** A worker that has nothing to do: the frames of a sequence come one after the other. */
+let idle: Worker | null = null;
+
+/** Decodes a file of light in a worker, which is stopped when it does not come to an end. */
 function decodeLight(request: LightRequest): Promise<LightPixels> {
-  const worker = new Worker(new URL('./light-worker.ts', import.meta.url), { type: 'module' });
+  const worker = idle ?? new Worker(new URL('./light-worker.ts', import.meta.url), { type: 'module' });
+  idle = null;
   return new Promise<LightPixels>((resolve, reject) => {
-    const limit = setTimeout(() => reject(new Error('It never ended.')), longestDecoding * 1000);
-    worker.onerror = (event) => reject(new Error(event.message));
-    worker.onmessage = ({ data }: MessageEvent<LightAnswer>) => {
+    const limit = setTimeout(() => {
+      worker.terminate();
+      reject(new Error('It never ended.'));
+    }, longestDecoding * 1000);
+    const end = (): void => {
       clearTimeout(limit);
+      if (idle) worker.terminate();
+      else idle = worker;
+    };
+    worker.onerror = (event) => {
+      clearTimeout(limit);
+      worker.terminate();
+      reject(new Error(event.message));
+    };
+    worker.onmessage = ({ data }: MessageEvent<LightAnswer>) => {
+      end();
       if ('error' in data) reject(new Error(data.error));
       else resolve(data);
     };
     worker.postMessage(request, [request.bytes]);
-  }).finally(() => worker.terminate());
+  });
 }
 
 async function readLight(blob: Blob, form: 'exr' | 'hdr'): Promise<Texture> {
   const bytes = await blob.arrayBuffer();
   if (form === 'exr') {
-    const size = exrSize(new Uint8Array(bytes));
-    if (!size) throw new Error('The header is cut off.');
-    checkSide(size.width, size.height);
+    const head = exrHead(new Uint8Array(bytes));
+    if (!head) throw new Error('The header is cut off.');
+    checkSide(head.width, head.height);
   }
   const { width, height, rgba } = await decodeLight({ bytes, form });
   checkSide(width, height);

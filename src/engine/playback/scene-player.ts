@@ -12,7 +12,6 @@ import { inLoop } from '../../core/time/clock';
 import type { Texture } from 'three';
 import type { Gpu, ShareBox } from '../gpu/gpu';
 import { ImageRenderer, type RendererOptions } from '../image/image-renderer';
-import { beginFrom, takeCheckpoint, type Checkpoint } from '../image/checkpoint';
 import type { MediaLibrary } from '../media/library';
 import { PixelReads } from '../image/pixel-reads';
 import { plainLook, type Look } from '../image/look';
@@ -162,17 +161,8 @@ export class ScenePlayer {
     this.lastFrame = own;
   }
 
-  /** What its pictures remember after the step that was played. */
-  checkpoint(step: number): Promise<Checkpoint> {
-    return takeCheckpoint(this.gpu, this.renderer, this.remembering, step);
-  }
-
-  /** Goes on from a checkpoint of the step that was just played. */
-  beginFrom(checkpoint: Checkpoint): void {
-    beginFrom(this.gpu, this.renderer, this.remembering, checkpoint);
-  }
-
-  private get remembering(): ReadonlySet<string> {
+  /** Nodes whose pictures count for later frames. */
+  get remembering(): ReadonlySet<string> {
     return this.historyOf(this.scene, this.watched).pictures;
   }
 

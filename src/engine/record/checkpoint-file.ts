@@ -1,5 +1,5 @@
 import { checkpointNameOf, lastCheckpointName } from '../../core/export/names';
-import { storedArrays, type StoredPixels } from '../gpu/gpu';
+import { storedArrays, type StoredPixels } from '../gpu/stored-pixels';
 import type { Checkpoint } from '../image/checkpoint';
 import type { ExportSink } from '../protocol/export';
 import { fetchFrom } from './sink';

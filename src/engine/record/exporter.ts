@@ -164,7 +164,7 @@ export class Exporter {
           await isShown();
           const depth = format.type === 'images' && format.depth ? await run.depth() : null;
           const pixels = await grabber.take();
-          const { file } = await this.pool.encode({ width, height, format, pixels, depth });
+          const { file } = await this.pool.encode({ width, height, format, fps: spec.fps, pixels, depth });
           const name = format.type === 'images' ? frameName(spec, from) : pieceNameOf(piece);
           const job = this.job!;
           written.push(file.then((bytes) => this.hand(sink, name, piece, bytes, job)));

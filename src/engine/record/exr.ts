@@ -8,7 +8,15 @@ interface ExrForm {
   width: number;
   height: number;
   bits: 16 | 32;
+  /** Frames a second of the sequence it is one of; absent: it is none. */
+  fps?: number;
 }
+
+/** A rate as a fraction: whole ones, and those of television, whose denominator is 1001. */
+const fractionOf = (fps: number): [number, number] => {
+  const denominator = [1, 1001].find((one) => Math.abs(Math.round(fps * one) / one - fps) < 1e-4) ?? 1000;
+  return [Math.round(fps * denominator), denominator];
+};
 
 /** Rows that are compressed together: fixed for ZIP (OpenEXR file layout). */
 const rowsOfBlock = 16;
@@ -76,11 +84,11 @@ class Bytes {
   }
 }
 
-function header({ width, height, bits }: ExrForm, names: readonly string[]): Bytes {
+function header({ width, height, bits, fps }: ExrForm, names: readonly string[]): Bytes {
   const channels = new Bytes();
   for (const name of names) channels.text(name).int(bits === 16 ? 1 : 2, 0, 1, 1);
   const box = (): Bytes => new Bytes().int(0, 0, width - 1, height - 1);
-  return new Bytes()
+  const head = new Bytes()
     .int(20000630, 2)
     .attribute('channels', 'chlist', channels.add(Uint8Array.of(0)))
     .attribute('compression', 'compression', new Bytes().add(Uint8Array.of(zip)))
@@ -89,8 +97,9 @@ function header({ width, height, bits }: ExrForm, names: readonly string[]): Byt
     .attribute('lineOrder', 'lineOrder', new Bytes().add(Uint8Array.of(0)))
     .attribute('pixelAspectRatio', 'float', new Bytes().float(1))
     .attribute('screenWindowCenter', 'v2f', new Bytes().float(0, 0))
-    .attribute('screenWindowWidth', 'float', new Bytes().float(1))
-    .add(Uint8Array.of(0));
+    .attribute('screenWindowWidth', 'float', new Bytes().float(1));
+  if (fps) head.attribute('framesPerSecond', 'rational', new Bytes().int(...fractionOf(fps)));
+  return head.add(Uint8Array.of(0));
 }
 
 /** Bytes as ZIP blocks have them: first all even ones, then all odd ones, each as its difference to the one before. */

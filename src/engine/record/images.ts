@@ -9,6 +9,8 @@ export interface GrabbedImage {
   height: number;
   format: ImagesFormat | AnimationFormat;
   pixels: Uint8Array<ArrayBuffer> | Float32Array<ArrayBuffer>;
+  /** Frames a second of the sequence it is one of. */
+  fps: number;
   /** Distance of each pixel, where that is wanted. */
   depth: Float32Array<ArrayBuffer> | null;
 }
@@ -50,7 +52,7 @@ async function byBrowser(
 
 /** A frame as the file that is wanted of it. */
 export async function encodeImage(image: GrabbedImage): Promise<Uint8Array<ArrayBuffer>> {
-  const { width, height, format, pixels, depth } = image;
+  const { width, height, format, fps, pixels, depth } = image;
   const name = format.image;
   const alpha = format.type === 'images' && format.alpha;
   const channels = alpha ? 4 : 3;
@@ -59,7 +61,7 @@ export async function encodeImage(image: GrabbedImage): Promise<Uint8Array<Array
     const planes: Record<string, Float32Array> = { R: plane(rgba, 0), G: plane(rgba, 1), B: plane(rgba, 2) };
     if (alpha) planes.A = plane(rgba, 3);
     if (depth) planes.Z = depth;
-    return exrOf({ width, height, bits: name === 'exr16' ? 16 : 32 }, planes);
+    return exrOf({ width, height, bits: name === 'exr16' ? 16 : 32, fps }, planes);
   }
   if (name === 'png16')
     return pngOf({ width, height, bits: 16, channels }, sixteenBits(pixels as Float32Array, channels));

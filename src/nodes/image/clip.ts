@@ -5,13 +5,14 @@ import { fit, fitGlsl } from '../glsl/media';
 export default imageKind({
   id: 'clip',
   label: 'Clip',
-  summary: 'A video from a file, MP4 or WebM: looped, slowed, cut, or moved to any place by a control.',
-  words: ['video', 'film', 'movie', 'footage', 'loop', 'mp4', 'webm', 'play'],
+  summary:
+    'A video from a file, MP4 or WebM, or a zip of images, floats too: looped, slowed, cut, or moved to any place by a control.',
+  words: ['video', 'film', 'movie', 'footage', 'loop', 'mp4', 'webm', 'play', 'image sequence', 'exr'],
   inputs: {},
   controls: {
     file: file({
       label: 'File',
-      help: 'The video: one of the show’s files, or one that ships with Pyrvel.',
+      help: 'The video, or a zip of EXR, PNG, JPEG or WebP images named in their order: one of the show’s files, or one that ships with Pyrvel.',
       accepts: 'clip',
       default: 'shipped:ember-swarm.webm',
     }),

@@ -9,7 +9,7 @@ import { SelectField } from '../../parts/field';
 /** Endings of files that a control takes, as the browser's chooser wants them. */
 const endings: Record<FileSpec['accepts'], readonly string[]> = {
   picture: ['.png', '.jpg', '.jpeg', '.webp', '.avif', '.gif', '.svg', '.exr', '.hdr'],
-  clip: ['.mp4', '.m4v', '.mov', '.webm', '.mkv'],
+  clip: ['.mp4', '.m4v', '.mov', '.webm', '.mkv', '.zip'],
   look: ['.cube'],
   model: ['.glb', '.gltf', '.obj', '.ply', '.stl'],
 };
