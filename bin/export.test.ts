@@ -11,7 +11,7 @@ import {
   readGoal,
   readSpec,
 } from './export-spec';
-import { partsOf } from '../src/server/farm/farm-order';
+import { partsOf } from '../src/core/export/farm';
 
 const show = makeShow(catalogue, 'Made up');
 const [scene] = show.scenes;

@@ -3,12 +3,13 @@ import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promise
 import os from 'node:os';
 import path from 'node:path';
 import { UnrecoverableError, Worker, type Job } from 'bullmq';
+import { mostWaiting, partsAtOnce, partsOf } from '../src/core/export/farm';
 import { checkpointNameOf, fileOfPiece } from '../src/core/export/names';
 import { framesOf } from '../src/core/export/schedule';
 import { packShow, unpackShow } from '../src/core/show/archive';
 import { readShow } from '../src/core/show/validate';
 import { catalogue } from '../src/nodes/catalogue';
-import { FarmOrder, partsOf } from '../src/server/farm/farm-order';
+import { FarmOrder } from '../src/server/farm/farm-order';
 import {
   attempts,
   connect,
@@ -25,11 +26,6 @@ import type { PieceRunner } from './export';
 
 /** Milliseconds after which a worker that says nothing has lost its job to others. */
 const lockMs = 20000;
-/** Parts that workers are ahead of: checkpoints of more would only fill Redis. */
-const mostWaiting = 24;
-/** Parts whose checkpoints are made at a stretch. */
-const partsAtOnce = 8;
-
 const asUsage = (error: unknown): never => {
   throw error instanceof FarmError ? new UsageError(error.message) : error;
 };

@@ -59,8 +59,8 @@ export class Desk {
     private closeServer: () => Promise<void>,
   ) {}
 
-  static async open(options: { devices?: boolean; renderer?: Renderer } = {}): Promise<Desk> {
-    const { close, address } = await listen(makeApp(), 0);
+  static async open(options: { devices?: boolean; renderer?: Renderer; redis?: string } = {}): Promise<Desk> {
+    const { close, address } = await listen(makeApp({ redis: options.redis }), 0);
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     const desk = new Desk(driver, address, close);

@@ -1,5 +1,4 @@
 import { spawn, type ChildProcess } from 'node:child_process';
-import { createServer, type AddressInfo } from 'node:net';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { open } from 'node:fs/promises';
 import os from 'node:os';
@@ -27,6 +26,7 @@ import { join } from '../src/engine/record/join';
 import { catalogue } from '../src/nodes/catalogue';
 import { smallShow } from './desk';
 import { apartOf, frameOf, probe, soundOf } from './films';
+import { startRedis } from './redis';
 
 jest.setTimeout(400000);
 
@@ -587,25 +587,13 @@ test('a loop and a still of the demo leave as they should', async () => {
 });
 
 describe('a farm', () => {
-  let redis: ChildProcess;
+  let redis: Awaited<ReturnType<typeof startRedis>>;
   let url: string;
   beforeAll(async () => {
-    const port = await new Promise<number>((resolve) => {
-      const server = createServer().listen(0, '127.0.0.1', () => {
-        const at = (server.address() as AddressInfo).port;
-        server.close(() => resolve(at));
-      });
-    });
-    url = `redis://127.0.0.1:${port}`;
-    redis = spawn(
-      'redis-server',
-      ['--port', String(port), '--bind', '127.0.0.1', '--save', '', '--dir', folder],
-      {
-        stdio: 'ignore',
-      },
-    );
+    redis = await startRedis(folder);
+    ({ url } = redis);
   });
-  afterAll(() => void redis.kill());
+  afterAll(() => redis?.stop());
 
   /** A worker in a process of its own, which can be killed. */
   const startWorker = (heard: (line: string) => void): ChildProcess => {

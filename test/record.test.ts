@@ -3,13 +3,16 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import type { Driver } from 'selenium-webdriver/chrome.js';
+import { farmWorker } from '../bin/farm';
 import type { Show } from '../src/core/document/types';
 import { Desk, movingShow } from './desk';
 import { frameOf, probe } from './films';
+import { startRedis } from './redis';
 
 jest.setTimeout(400000);
 let desk: Desk;
 let folder: string;
+let redis: Awaited<ReturnType<typeof startRedis>>;
 
 const form = 'form[aria-label="Export"]';
 const frames = 90;
@@ -27,12 +30,14 @@ function recordedShow(): Show {
 
 beforeAll(async () => {
   folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-record-'));
-  desk = await Desk.open();
+  redis = await startRedis(folder);
+  desk = await Desk.open({ redis: redis.url });
   await (desk.driver as Driver).setDownloadPath(folder);
   await desk.openShow(recordedShow());
 });
 afterAll(async () => {
   await desk.close();
+  redis.stop();
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -159,6 +164,50 @@ describe('an export', () => {
     expect(await (await desk.find(`${form} button[type="submit"]`)).isEnabled()).toBe(false);
     await desk.type('Width', '64', form);
   });
+});
+
+test('an export may be made by the workers of a farm, and a pause in another window is heard', async () => {
+  await openRecord();
+  await desk.until(
+    'the farm to be offered',
+    () => desk.text(form),
+    (text) => /On the farm: 0 workers listen/.test(text),
+  );
+  await desk.driver.executeScript(
+    `[...document.querySelectorAll('${form} label')].find((one) => one.textContent.includes('On the farm')).querySelector('input').click();`,
+  );
+  await desk.fill('Name of the export', 'Farmed', form);
+  await press('Images', form);
+  await press('From – to', form);
+  await desk.type('Last frame', '5', form);
+  await press('Export', form);
+  await reached('Farmed', 'running');
+  // As another window does it: it knows the database only.
+  await desk.driver.executeAsyncScript(
+    `const done = arguments[0];
+     const opening = indexedDB.open('pyrvel');
+     opening.onsuccess = () => {
+       const jobs = opening.result.transaction('jobs', 'readwrite').objectStore('jobs');
+       jobs.getAll().onsuccess = ({ target }) => {
+         const job = target.result.find(({ spec }) => spec.name === 'Farmed');
+         jobs.put({ ...job, state: 'paused' }).onsuccess = () => done();
+       };
+     };`,
+  );
+  await reached('Farmed', 'paused');
+  await desk.click('button[aria-label="Go on with Farmed"]');
+  const worker = await farmWorker(redis.url, undefined, () => undefined);
+  try {
+    await reached('Farmed', 'done');
+  } finally {
+    await worker.close();
+  }
+  await press('Save', '[data-job="Farmed"]');
+  const names = readFileSync(await saved('Farmed.zip'), 'latin1').match(/frame-\d{6}\.png/g)!;
+  expect(new Set(names).size).toBe(6);
+  await desk.driver.executeScript(
+    `[...document.querySelectorAll('${form} label')].find((one) => one.textContent.includes('On the farm')).querySelector('input').click();`,
+  );
 });
 
 test('what is on air is recorded while it is played, with sound, and says what was left out', async () => {

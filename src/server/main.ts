@@ -3,7 +3,11 @@ import { listen, makeApp } from './server';
 const wanted = Number(process.env.PYRVEL_PORT ?? 4170);
 const host = process.env.PYRVEL_HOST ?? '127.0.0.1';
 // OSC comes from the network only if that is asked for, apart from the app.
-const app = makeApp({ host, oscHost: process.env.PYRVEL_OSC_HOST ?? '127.0.0.1' });
+const app = makeApp({
+  host,
+  oscHost: process.env.PYRVEL_OSC_HOST ?? '127.0.0.1',
+  redis: process.env.PYRVEL_REDIS,
+});
 
 try {
   const { address } = await listen(app, wanted, host).catch((error: NodeJS.ErrnoException) => {

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { isIP } from 'node:net';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
+import { farmRouter } from './farm/routes';
 import { oscRouter } from './osc';
 import { PixelSender } from './pixels';
 
@@ -92,9 +93,11 @@ const sayFault: ErrorRequestHandler = (
 /**
  * Serves the built app and the demo show. Requests that come under another name than the loopback one (or, where it is
  * bound to another address, than that), or from a page of another origin, are refused, so that no page of the web can
- * speak with it through the browser. `dist`: the built app, if it is not that of this tree.
+ * speak with it through the browser. `dist`: the built app, if it is not that of this tree. `redis`: where the farm is that exports may use.
  */
-export function makeApp(options: { host?: string; oscHost?: string; dist?: string } = {}): Express {
+export function makeApp(
+  options: { host?: string; oscHost?: string; dist?: string; redis?: string } = {},
+): Express {
   const dist = options.dist ?? path.join(root, 'dist');
   const app = express();
   const pixels = new PixelSender();
@@ -107,6 +110,7 @@ export function makeApp(options: { host?: string; oscHost?: string; dist?: strin
     oscRouter(options.oscHost, (address) => pixels.mayReach(address)),
   );
   app.use('/pixels', pixels.router());
+  app.use('/farm', farmRouter(options.redis ?? null));
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(dist, { index: 'index.html' }));
   // Views are addresses of the app; a missing file is not.

@@ -67,6 +67,8 @@ export interface StoredJob {
   picture?: { width: number; height: number; rgba: Uint8ClampedArray<ArrayBuffer> };
   /** It is a live recording, whose pieces are all there. */
   isLive: boolean;
+  /** Its pieces are made by the workers of a farm. */
+  isFarmed?: boolean;
 }
 
 class Database extends Dexie {

@@ -8,6 +8,7 @@ import { watchStages } from '../data/stage-windows';
 import { EngineClient } from '../engine/client';
 import { giveInputs } from '../inputs/give-inputs';
 import { say } from '../parts/notices';
+import { farmPieces } from './farm-pieces';
 import { dropFolder, folderOf, namesIn, resultName, zipFolder } from './job-files';
 
 /** Share of the time that exports take while a stage window is open, and else. */
@@ -51,23 +52,44 @@ class JobFault extends Error {
 
 /** What stops the order that is under way. */
 let stop: (() => void) | null = null;
+/** Somebody wants the export that runs here to stop: also heard between two orders. */
+let isStopAsked = false;
 let isWorking = false;
+
+function askToStop(): void {
+  isStopAsked = true;
+  stop?.();
+}
+
+/** Milliseconds between two looks at whether another window has paused or removed what runs in this one. */
+const watchMs = 1000;
+
+/** Hears what other windows do with an export. Gives what ends that. */
+function watchJob(id: string): () => void {
+  const timer = setInterval(() => {
+    void database.jobs.get(id).then((now) => {
+      if (!now || now.state === 'paused') askToStop();
+    });
+  }, watchMs);
+  return () => clearInterval(timer);
+}
 
 const isFileHandle = (handle: StoredJob['goal']): handle is FileSystemFileHandle => handle?.kind === 'file';
 const isFolderHandle = (handle: StoredJob['goal']): handle is FileSystemDirectoryHandle =>
   handle?.kind === 'directory';
 
-/** Carries out an order; resolves when it is done. */
+/** Carries out an order; resolves when it is done. `stoppable` is given what stops it, and null when it has ended. */
 export function carryOut(
   client: EngineClient,
   order: ExportOrder,
   seen: (event: ExportEvent) => void,
+  stoppable: (stop: (() => void) | null) => void = () => undefined,
 ): Promise<void> {
   return new Promise((resolve, reject) => {
     const ends: (() => void)[] = [];
     const end = (finish: () => void): void => {
       for (const off of ends) off();
-      stop = null;
+      stoppable(null);
       finish();
     };
     ends.push(
@@ -83,11 +105,37 @@ export function carryOut(
         if (state === 'lost' || state === 'none') end(() => reject(new EngineLost()));
       }),
     );
-    stop = () => {
+    stoppable(() => {
       client.send({ type: 'export', order: { do: 'cancel', job: order.job } });
       end(() => reject(new Stopped()));
-    };
+    });
     client.send({ type: 'export', order });
+  });
+}
+
+/** Carries out an order of the export that runs here: it stops where that is paused. */
+function carryOutOfQueue(
+  client: EngineClient,
+  order: ExportOrder,
+  seen: (event: ExportEvent) => void = () => undefined,
+): Promise<void> {
+  if (isStopAsked) return Promise.reject(new Stopped());
+  return carryOut(client, order, seen, (now) => (stop = now));
+}
+
+/** Waits; rejects where the export is stopped meanwhile. */
+function untilStopped(ms: number): Promise<void> {
+  if (isStopAsked) return Promise.reject(new Stopped());
+  return new Promise((resolve, reject) => {
+    const timer = setTimeout(() => {
+      stop = null;
+      resolve();
+    }, ms);
+    stop = () => {
+      stop = null;
+      clearTimeout(timer);
+      reject(new Stopped());
+    };
   });
 }
 
@@ -152,18 +200,29 @@ async function drawPieces(job: StoredJob, plan: ExportPlan, client: EngineClient
   const sink = { type: 'folder', folder } as const;
   const isHeard = spec.format.type === 'video' && spec.format.sound !== 'none';
   if (isHeard && !there.has(soundPieceName))
-    await carryOut(client, { do: 'sound', job: id, spec, plan, sink }, () => undefined);
+    await carryOutOfQueue(client, { do: 'sound', job: id, spec, plan, sink });
   const count = meter(job, plan.count - left);
   const checkpoints = { type: 'folder', folder: own } as const;
-  if (pieces.length)
-    await carryOut(client, { do: 'pieces', job: id, spec, plan, pieces, sink, checkpoints }, (event) => {
-      if (event.what === 'progress') count(event.frames);
-      else if (event.what === 'picture') {
-        const { width, height, rgba } = event;
-        patch({ picture: { width, height, rgba } });
-        void note(id, { picture: { width, height, rgba } });
-      } else if (event.what === 'loop') messages.push(loopSentence(event));
+  if (job.isFarmed && pieces.length)
+    await farmPieces(job, plan, pieces, folder, own, {
+      checkpoints: (order) => carryOutOfQueue(client, { ...order, job: id }),
+      wait: untilStopped,
+      frames: count,
+      say: (line) => void note(id, { message: line }),
     });
+  else if (pieces.length)
+    await carryOutOfQueue(
+      client,
+      { do: 'pieces', job: id, spec, plan, pieces, sink, checkpoints },
+      (event) => {
+        if (event.what === 'progress') count(event.frames);
+        else if (event.what === 'picture') {
+          const { width, height, rgba } = event;
+          patch({ picture: { width, height, rgba } });
+          void note(id, { picture: { width, height, rgba } });
+        } else if (event.what === 'loop') messages.push(loopSentence(event));
+      },
+    );
   return messages;
 }
 
@@ -179,7 +238,7 @@ async function finish(job: StoredJob, plan: ExportPlan, client: EngineClient): P
     } else await copyTo(await folder.getFileHandle(names[0]), goal, folder, resultName(job));
   } else {
     const to = isFileHandle(goal) ? goal : await folder.getFileHandle(resultName(job), { create: true });
-    await carryOut(client, { do: 'join', job: id, spec, plan, folder, to }, () => undefined);
+    await carryOutOfQueue(client, { do: 'join', job: id, spec, plan, folder, to });
   }
   // Pieces are kept until all is written.
   if (goal) await dropFolder(id);
@@ -208,6 +267,18 @@ async function work(job: StoredJob): Promise<void> {
     running: { id, frames: job.frames, rate: 0, picture: job.picture ?? null, isJoining: false },
   });
   await note(id, { state: 'running', message: null });
+  isStopAsked = false;
+  const unwatchJob = watchJob(id);
+  try {
+    await makeJob(job);
+  } finally {
+    unwatchJob();
+    isStopAsked = false;
+  }
+}
+
+async function makeJob(job: StoredJob): Promise<void> {
+  const { id } = job;
   const started = performance.now();
   const spent = (): number => job.seconds + (performance.now() - started) / 1000;
   for (let start = 1; ; start++) {
@@ -276,7 +347,7 @@ export async function goOn(): Promise<void> {
 /** Puts an export into the queue. */
 export async function addJob(
   job: Pick<StoredJob, 'spec' | 'show' | 'goal'> &
-    Partial<Pick<StoredJob, 'plan' | 'id' | 'isLive' | 'message'>>,
+    Partial<Pick<StoredJob, 'plan' | 'id' | 'isLive' | 'isFarmed' | 'message'>>,
 ): Promise<void> {
   await database.jobs.put({
     id: crypto.randomUUID(),
@@ -288,13 +359,14 @@ export async function addJob(
     seconds: 0,
     message: null,
     isLive: false,
+    isFarmed: false,
     ...job,
   });
   void workThrough();
 }
 
 export async function pauseJob(id: string): Promise<void> {
-  if (runningStore.getState().running?.id === id) stop?.();
+  if (runningStore.getState().running?.id === id) askToStop();
   else await database.jobs.where({ id }).modify({ state: 'paused' });
 }
 

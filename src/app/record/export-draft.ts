@@ -4,11 +4,14 @@ import type { Show } from '../../core/document/types';
 import { sessionStore } from '../data/session';
 
 /** The export that is being put together; null: none was begun in this show. */
-export const draftStore = create<{ draft: ExportSpec | null; asksForFile: boolean }>()(() => ({
-  draft: null,
-  // Browsers that cannot write to the disk keep what is finished, to be saved from there.
-  asksForFile: 'showSaveFilePicker' in window,
-}));
+export const draftStore = create<{ draft: ExportSpec | null; asksForFile: boolean; onFarm: boolean }>()(
+  () => ({
+    draft: null,
+    onFarm: false,
+    // Browsers that cannot write to the disk keep what is finished, to be saved from there.
+    asksForFile: 'showSaveFilePicker' in window,
+  }),
+);
 
 /** The draft as it fits a show: what it names and is gone begins anew with the scene that is open. */
 export function draftFor(show: Show): ExportSpec {

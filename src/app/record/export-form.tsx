@@ -1,7 +1,9 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { checkSpec, homeSpec, type ExportFormat, type ExportSpec } from '../../core/export/spec';
 import type { Show } from '../../core/document/types';
 import { useShow } from '../data/show-store';
+import { farmState } from '../exports/farm-client';
 import { addJob } from '../exports/job-queue';
 import { savedName } from '../exports/job-files';
 import { TextField } from '../parts/field';
@@ -39,12 +41,12 @@ function faultOf(show: Show, spec: ExportSpec): string | null {
   }
 }
 
-async function order(show: Show, spec: ExportSpec, asks: boolean): Promise<void> {
+async function order(show: Show, spec: ExportSpec, asks: boolean, isFarmed: boolean): Promise<void> {
   const count = framesOfDraft(show, spec);
   const isSequence = spec.format.type === 'images' && count !== 1;
   const goal = asks ? await askForGoal(spec, isSequence, savedName({ spec })) : null;
   if (goal === undefined) return;
-  await addJob({ spec, show, goal });
+  await addJob({ spec, show, goal, isFarmed });
 }
 
 /** Puts an export together. */
@@ -52,14 +54,17 @@ export function ExportForm() {
   const show = useShow((s) => s);
   draftStore((s) => s.draft);
   const asksForFile = draftStore((s) => s.asksForFile);
+  const onFarm = draftStore((s) => s.onFarm);
   const [isBusy, setBusy] = useState(false);
+  const farm = useQuery({ queryKey: ['farm'], queryFn: farmState, refetchInterval: 5000, retry: false }).data;
+  const canFarm = typeof farm?.workers === 'number';
   const spec = draftFor(show);
   const set = (change: Partial<ExportSpec>): void => changeDraft(show, change);
   const fault = faultOf(show, spec);
   const isString = show.wall.outputs.find(({ id }) => id === spec.output)?.type === 'string';
   const begin = (): void => {
     setBusy(true);
-    order(show, spec, asksForFile)
+    order(show, spec, asksForFile, onFarm && canFarm)
       .catch((error: Error) => say({ tone: 'error', text: error.message }))
       .finally(() => setBusy(false));
   };
@@ -119,6 +124,16 @@ export function ExportForm() {
             />
           </Row>
         )}
+        {canFarm && (
+          <Row label="">
+            <Toggle
+              label={`On the farm: ${farm.workers} ${farm.workers === 1 ? 'worker listens' : 'workers listen'}`}
+              on={onFarm}
+              set={(on) => draftStore.setState({ onFarm: on })}
+            />
+          </Row>
+        )}
+        {farm?.fault && <p className="quiet py-1 text-2xs">The farm cannot be used. {farm.fault}</p>}
         {fault && (
           <p className="py-1 text-2xs text-warning" role="alert">
             {fault}

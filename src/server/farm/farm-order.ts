@@ -2,37 +2,15 @@ import { createHash } from 'node:crypto';
 import { Queue, QueueEvents } from 'bullmq';
 import type { Redis } from 'ioredis';
 import { checkpointNameOf, fileOfPiece } from '../../core/export/names';
-import { framesOf, type ExportPlan } from '../../core/export/schedule';
+import type { FarmPart } from '../../core/export/farm';
+import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
 import { attempts, connect, FarmError, keptSeconds, keyOf, queueName, type FarmJob } from './redis';
 
-/** Pieces of images in a job: starting one costs as much as a few of them, and beginning from a checkpoint as much as many. */
-const imagesOfJob = { plain: 8, checkpoints: 48 };
 /** Milliseconds after which it is said that nothing moves. */
 const silenceMs = 15000;
 /** Milliseconds without a connection after which an export gives up; what is finished is kept. */
 const longestAwayMs = 60000;
-
-/** A few pieces that a worker makes at once, and the frame before which it needs a checkpoint; null: none. */
-export interface FarmPart {
-  pieces: number[];
-  checkpoint: number | null;
-}
-
-/** Parts of an export that workers take. */
-export function partsOf(spec: ExportSpec, plan: ExportPlan, pieces: readonly number[]): FarmPart[] {
-  const isLong = spec.format.type === 'video' || spec.format.type === 'pixels';
-  const size = isLong ? 1 : plan.checkpoints ? imagesOfJob.checkpoints : imagesOfJob.plain;
-  const parts: FarmPart[] = [];
-  for (let at = 0; at < pieces.length; at += size) {
-    const [first] = framesOf(spec, plan, pieces[at]);
-    parts.push({
-      pieces: pieces.slice(at, at + size),
-      checkpoint: plan.checkpoints && first > 0 ? first : null,
-    });
-  }
-  return parts;
-}
 
 /** What an export hears of its pieces on a farm. */
 export interface FarmListener {
