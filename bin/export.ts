@@ -4,6 +4,7 @@ import { mkdir, open, readdir, readFile, rename, rm, writeFile } from 'node:fs/p
 import os from 'node:os';
 import path from 'node:path';
 import { SingleBar } from 'cli-progress';
+import { loopSentence } from '../src/core/export/loop-sentence';
 import { framesIn, piecesOf, type ExportPlan } from '../src/core/export/schedule';
 import { checkSpec, ExportError, type ExportSpec } from '../src/core/export/spec';
 import type { Show } from '../src/core/document/types';
@@ -107,12 +108,7 @@ async function runPieces(
     done(frames - counted);
     counted = frames;
   });
-  if (!loop) return [];
-  return loop.worst <= 2
-    ? ['The loop meets.']
-    : [
-        `The loop does not meet: the frame after it differs from the first by ${loop.mean.toFixed(2)} of 255 on average, ${loop.worst} at most.`,
-      ];
+  return loop ? [loopSentence(loop)] : [];
 }
 
 /** Writes a file under another name, and gives it its own when it is whole. */

@@ -7,6 +7,7 @@ import { gunzipSync, gzipSync } from 'node:zlib';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { zipSync } from 'fflate';
 import validator from 'gltf-validator';
+import { Redis } from 'ioredis';
 import { Options } from '../bin/arguments';
 import { EnginePage, type OrderState } from '../bin/engine-page';
 import { exportShow } from '../bin/export';
@@ -370,6 +371,16 @@ describe('a video', () => {
       expect(apartOf(frameOf(file, frame), await still('travels', frame))).toBeLessThan(4);
   });
 
+  test('may be AV1', async () => {
+    const spec = specOf('travels', {
+      range: range(0, 3),
+      format: video({ codec: 'av1' }),
+    });
+    const { file } = await film('av1.webm', spec);
+    expect(probe(file).streams[0]).toMatchObject({ codec_name: 'av1', nb_read_frames: '4' });
+    expect(apartOf(frameOf(file, 2), await still('travels', 2))).toBeLessThan(8);
+  });
+
   test('is H.264 in MP4, with sound in step to the sample', async () => {
     const spec = specOf('travels', {
       range: range(15, 44),
@@ -658,6 +669,28 @@ describe('a farm', () => {
     await exportShow(show, new Map(), video('alone'), () => undefined);
     const [one, two] = ['alone', 'farmed'].map((name) => readFileSync(path.join(folder, `${name}.webm`)));
     expect(two.equals(one)).toBe(true);
+  });
+
+  test('waits for a Redis that goes away, and ends with a sentence where it comes back empty', async () => {
+    const said: string[] = [];
+    let hear = (): void => undefined;
+    const away = new Promise<void>((resolve) => (hear = resolve));
+    const spec = specOf('travels', { range: range(0, 3) });
+    const task = { show, files: new Map(), spec, plan: await page.plan(spec), folder };
+    const run = farmRunner(url, (line) => {
+      said.push(line);
+      if (line.startsWith('The connection')) hear();
+    })(task, [0, 1, 2, 3], () => undefined, page);
+    const ended = expect(run).rejects.toThrow(/Redis came back without this export/);
+    const look = new Redis(url);
+    while ((await look.keys('pyrvel:show:*')).length === 0)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+    look.disconnect();
+    redis.stop();
+    await away;
+    redis = await startRedis(folder, redis.port);
+    await ended;
+    expect(said).toEqual(['The connection to Redis is gone. Waiting for it to come back.']);
   });
 
   test('says that nobody answers where no Redis is', async () => {

@@ -2,13 +2,18 @@ import { spawn } from 'node:child_process';
 import { createServer, type AddressInfo } from 'node:net';
 
 /** A Redis of its own on a free port, in a folder of the test. */
-export async function startRedis(folder: string): Promise<{ url: string; stop(): void }> {
-  const port = await new Promise<number>((resolve) => {
-    const server = createServer().listen(0, '127.0.0.1', () => {
-      const at = (server.address() as AddressInfo).port;
-      server.close(() => resolve(at));
-    });
-  });
+export async function startRedis(
+  folder: string,
+  taken?: number,
+): Promise<{ url: string; port: number; stop(): void }> {
+  const port =
+    taken ??
+    (await new Promise<number>((resolve) => {
+      const server = createServer().listen(0, '127.0.0.1', () => {
+        const at = (server.address() as AddressInfo).port;
+        server.close(() => resolve(at));
+      });
+    }));
   const own = ['--port', String(port), '--bind', '127.0.0.1', '--save', '', '--dir', folder];
   const redis = spawn('redis-server', own, { stdio: ['ignore', 'pipe', 'ignore'] });
   await new Promise<void>((resolve) => {
@@ -16,5 +21,5 @@ export async function startRedis(folder: string): Promise<{ url: string; stop():
       if (data.toString().includes('Ready to accept connections')) resolve();
     });
   });
-  return { url: `redis://127.0.0.1:${port}`, stop: () => void redis.kill() };
+  return { url: `redis://127.0.0.1:${port}`, port, stop: () => void redis.kill() };
 }

@@ -595,7 +595,7 @@ export class Engine {
     this.exporter.share = this.exportShare;
     if (!show || !graphics || graphics.gpu.isLost) {
       const message = 'The graphics card is away. Go on in a moment.';
-      this.tellExport(order.job, { what: 'failed', message, frame: null, isFull: false });
+      this.tellExport(order.job, { what: 'failed', message, frame: null });
       return;
     }
     const { gpu, presenter, mix, wall } = graphics;

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { fileOfPiece, frameName, soundPieceName } from '../../core/export/names';
+import { loopSentence } from '../../core/export/loop-sentence';
 import { framesIn, piecesOf, type ExportPlan } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import type { ExportEvent, ExportOrder } from '../../engine/protocol/export';
@@ -180,12 +181,6 @@ function meter(job: StoredJob, before: number): (frames: number) => void {
     void note(job.id, { frames: before + frames, seconds: job.seconds + (now - started) / 1000 });
   };
 }
-
-/** Says of a loop whether it meets. */
-const loopSentence = ({ mean, worst }: Extract<ExportEvent, { what: 'loop' }>): string =>
-  worst <= 2
-    ? 'The loop meets.'
-    : `The loop does not meet: the frame after it differs from the first by ${mean.toFixed(1)} of 255 on average, ${worst} at most.`;
 
 async function drawPieces(job: StoredJob, plan: ExportPlan, client: EngineClient): Promise<string[]> {
   const { id, spec, goal } = job;

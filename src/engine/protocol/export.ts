@@ -53,7 +53,6 @@ export type ExportEvent =
   | { what: 'progress'; frames: number }
   /** The last frame, small: rows from above. */
   | { what: 'picture'; width: number; height: number; rgba: Uint8ClampedArray<ArrayBuffer> }
-  | { what: 'piece'; piece: number; bytes: number }
   /** How far the frame after a loop is from its first: mean and worst of all channels, in steps of 255. */
   | { what: 'loop'; mean: number; worst: number }
   /** Frames of a live recording that the stage needed more. */
@@ -61,8 +60,8 @@ export type ExportEvent =
   /** A live recording has ended: all its pieces are there. */
   | { what: 'recorded'; plan: ExportPlan; dropped: number }
   | { what: 'done' }
-  /** `frame`: which one could not be drawn or written; null: none was under way. `isFull`: there is no space left. */
-  | { what: 'failed'; message: string; frame: number | null; isFull: boolean };
+  /** `frame`: which one could not be drawn or written; null: none was under way. */
+  | { what: 'failed'; message: string; frame: number | null };
 
 /** A recording of what is on air, into a folder. */
 export interface LiveOrder {

@@ -9,7 +9,7 @@ import { ExportError, checkSpec, longestSide, type ExportSpec } from '../../core
 import { framesOf } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import type { Gpu } from '../gpu/gpu';
-import type { ExportEvent, ExportOrder, ExportSink } from '../protocol/export';
+import type { ExportEvent, ExportOrder } from '../protocol/export';
 import type { MediaLibrary } from '../media/library';
 import type { LiveInputs } from '../playback/live-inputs';
 import { joined } from './png';
@@ -21,7 +21,7 @@ import { Grabber } from './grabber';
 import { ImagePool } from './image-pool';
 import { join } from './join';
 import { largeStill } from './large-still';
-import { FullError, put, sayDiskFault, streamTo } from './sink';
+import { put, sayDiskFault, streamTo } from './sink';
 import { fileReader, samplesReader, soundPiece, type SoundReader } from './sound';
 import { VideoPiece } from './video';
 
@@ -76,7 +76,6 @@ export class Exporter {
         what: 'failed',
         message: 'Another export is under way.',
         frame: null,
-        isFull: false,
       });
       return;
     }
@@ -96,8 +95,7 @@ export class Exporter {
       this.job = null;
       if (error instanceof Cancelled) return;
       const { message } = error instanceof Error ? error : new Error(String(error));
-      const isFull = error instanceof FullError;
-      this.tell(order.job, { what: 'failed', message, frame: this.frame, isFull });
+      this.tell(order.job, { what: 'failed', message, frame: this.frame });
     }
   }
 
@@ -148,7 +146,7 @@ export class Exporter {
             isShown,
             count,
           );
-          await this.hand(sink, pieceNameOf(piece), piece, bytes);
+          await put(sink, pieceNameOf(piece), bytes);
         } else if (format.type === 'pixels') {
           const parts: Uint8Array[] = [];
           for (let frame = from; frame < to; frame++) {
@@ -157,7 +155,7 @@ export class Exporter {
             parts.push(await run.pixels());
             count();
           }
-          await this.hand(sink, pieceNameOf(piece), piece, joined(parts));
+          await put(sink, pieceNameOf(piece), joined(parts));
         } else {
           this.frame = from;
           await run.frame(from, draw, this.rest);
@@ -166,8 +164,7 @@ export class Exporter {
           const pixels = await grabber.take();
           const { file } = await this.pool.encode({ width, height, format, fps: spec.fps, pixels, depth });
           const name = format.type === 'images' ? frameName(spec, from) : pieceNameOf(piece);
-          const job = this.job!;
-          written.push(file.then((bytes) => this.hand(sink, name, piece, bytes, job)));
+          written.push(file.then((bytes) => put(sink, name, bytes)));
           // A fault is heard below; until then nobody may call it unhandled.
           written.at(-1)!.catch(() => undefined);
           if (written.length > 8) await written.shift();
@@ -289,17 +286,6 @@ export class Exporter {
     }
   }
 
-  private async hand(
-    sink: ExportSink,
-    name: string,
-    piece: number,
-    bytes: Uint8Array<ArrayBuffer>,
-    job = this.job!,
-  ): Promise<void> {
-    await put(sink, name, bytes);
-    this.tell(job, { what: 'piece', piece, bytes: bytes.length });
-  }
-
   /** Shows the page what the last frame looks like, now and then. */
   private async picture(grabber: Grabber): Promise<void> {
     const now = performance.now();
@@ -321,7 +307,6 @@ export class Exporter {
     const { spec, plan, sink } = order;
     this.frame = plan.first;
     await largeStill(means, show, spec, plan.first, sink, frameName(spec, plan.first), this.rest);
-    this.tell(this.job!, { what: 'piece', piece: 0, bytes: 0 });
     this.progress(1, true);
   }
 

@@ -201,7 +201,7 @@ export class LiveRecorder {
       this.tell(job, { what: 'recorded', plan, dropped: this.dropped });
     } catch (error) {
       const { message } = error instanceof Error ? error : new Error(String(error));
-      this.tell(job, { what: 'failed', message, frame: this.last, isFull: false });
+      this.tell(job, { what: 'failed', message, frame: this.last });
     } finally {
       this.grabber.dispose();
     }

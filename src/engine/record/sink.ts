@@ -1,16 +1,11 @@
 import type { StreamTargetChunk } from 'mediabunny';
 import type { ExportSink } from '../protocol/export';
 
-/** There is no space left where an export is written. */
-export class FullError extends Error {
-  override name = 'FullError';
-}
-
 /** Says of a fault of the disk what to do. */
 export function sayDiskFault(error: unknown): Error {
   const name = error instanceof Error ? error.name : '';
   if (name === 'QuotaExceededError')
-    return new FullError('There is no space left. Free some, then go on: what is finished is kept.');
+    return new Error('There is no space left. Free some, then go on: what is finished is kept.');
   if (name === 'NotFoundError')
     return new Error('The folder of this export is gone. Choose another one, or start again.');
   if (name === 'NotAllowedError')
@@ -37,11 +32,11 @@ async function toFolder(
 
 async function toAddress(address: string, name: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
   const response = await fetch(`${address}/${name}`, { method: 'PUT', body: bytes });
-  if (response.status === 507) throw new FullError(await response.text());
+  if (response.status === 507) throw new Error(await response.text());
   if (!response.ok) throw new Error(await response.text());
 }
 
-/** Puts a whole file under a name. Throws FullError where there is no space. */
+/** Puts a whole file under a name. Throws a sentence where there is no space. */
 export async function put(sink: ExportSink, name: string, bytes: Uint8Array<ArrayBuffer>): Promise<void> {
   try {
     if (sink.type === 'folder') await toFolder(sink.folder, name, bytes);

@@ -135,6 +135,7 @@ export class FarmOrder {
         this.fail(new FarmError('Redis has been away for a minute.'));
       return;
     }
+    if (this.awaySince !== null) void this.comeBack();
     this.awaySince = null;
     if (Date.now() - this.heard < silenceMs || this.open.size === 0) return;
     this.heard = Date.now();
@@ -147,6 +148,13 @@ export class FarmOrder {
       },
       () => undefined,
     );
+  }
+
+  /** A Redis that keeps nothing on disk and was started again knows of no export. */
+  private async comeBack(): Promise<void> {
+    const isKnown = await this.redis.exists(keyOf('show', this.mark)).catch(() => 1);
+    if (!isKnown)
+      this.fail(new FarmError('Redis came back without this export. Go on: what is finished is kept.'));
   }
 
   /** Takes back what nobody has begun. */
