@@ -182,6 +182,24 @@ test('a whole need typed into Add finds what does it', async () => {
   await desk.press(Key.ESCAPE);
 });
 
+test('Add begins with what was added last and with favourites, and forgives a typing error', async () => {
+  const listed = (): Promise<string[]> =>
+    desk.driver.executeScript(
+      `return [...document.querySelectorAll('[cmdk-group]')].slice(0, 2).map((group) =>
+         [group.querySelector('[cmdk-group-heading]')?.textContent, group.querySelector('[cmdk-item] .font-semibold').textContent].join(': '))`,
+    );
+  await desk.add('oscilator', 'Oscillator');
+  await desk.press('/');
+  await desk.until('what was added last', listed, ([first]) => first === 'Added last: Oscillator');
+  await (await desk.find('[cmdk-input]')).sendKeys('lattice');
+  await desk.click('[aria-label="Lattice is a favourite"]');
+  await desk.press(Key.ESCAPE);
+  await desk.press('/');
+  const groups = await desk.until('the favourite', listed, ([first]) => first?.startsWith('Favourites'));
+  expect(groups).toEqual(['Favourites: Lattice', 'Added last: Oscillator']);
+  await desk.press(Key.ESCAPE);
+});
+
 test('at 1024 x 768 every button of the top bar is whole', async () => {
   await desk.driver
     .manage()

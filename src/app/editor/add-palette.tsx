@@ -3,17 +3,29 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
 import type { Scene } from '../../core/document/types';
-import { fittingPort, searchKinds, type AddRequest } from './add-search';
+import { usedKinds } from '../data/used-kinds';
+import { fittingPort, type AddRequest } from './add-request';
+import { searchKinds } from './add-search';
 import { wireColour } from './flow-model';
 import { KindHelp } from './kind-help';
 
 /** Milliseconds that a choice has to rest before its example runs. */
 const restMs = 450;
 
-function KindItem({ kind, onAdd }: { kind: Kind; onAdd(kind: Kind): void }) {
+/** Kinds under a heading. What is listed twice has a value of its own in each group. */
+interface Group {
+  name: string;
+  heading: string;
+  kinds: readonly Kind[];
+}
+
+const valueOf = (group: string, kind: Kind): string => `${group} ${kind.id}`;
+const idOf = (value: string): string => value.slice(value.lastIndexOf(' ') + 1);
+
+function KindItem({ value, kind, onAdd }: { value: string; kind: Kind; onAdd(kind: Kind): void }) {
   return (
     <Command.Item
-      value={kind.id}
+      value={value}
       onSelect={() => onAdd(kind)}
       className="flex cursor-pointer items-baseline gap-2.5 rounded px-2.5 py-1 data-[selected=true]:bg-base-300"
     >
@@ -46,16 +58,29 @@ export default function AddPalette({
       ),
     [request],
   );
-  const found = useMemo(() => (search.trim() ? searchKinds(kinds, search) : null), [kinds, search]);
-  const groups = useMemo(() => {
-    const map = new Map<Family, Kind[]>();
-    for (const kind of kinds) map.set(familyOf(kind), [...(map.get(familyOf(kind)) ?? []), kind]);
-    return [...map];
-  }, [kinds]);
+  const { recent, favourites } = usedKinds();
+  const liked = useMemo(() => new Set(favourites), [favourites]);
+  const groupsFor = (text: string): Group[] => {
+    if (text.trim()) return [{ name: 'found', heading: '', kinds: searchKinds(kinds, text, liked) }];
+    const among = (ids: readonly string[]): Kind[] =>
+      ids.flatMap((id) => kinds.find((kind) => kind.id === id) ?? []);
+    const families = new Map<Family, Kind[]>();
+    for (const kind of kinds) families.set(familyOf(kind), [...(families.get(familyOf(kind)) ?? []), kind]);
+    return [
+      { name: 'favourite', heading: 'Favourites', kinds: among(favourites) },
+      { name: 'recent', heading: 'Added last', kinds: among(recent) },
+      ...[...families].map(([family, members]) => ({
+        name: family,
+        heading: familyLabels[family],
+        kinds: members,
+      })),
+    ].filter((group) => group.kinds.length > 0);
+  };
+  const groups = groupsFor(search);
   const type = (text: string): void => {
     setSearch(text);
-    const [first] = text.trim() ? searchKinds(kinds, text) : (groups[0]?.[1] ?? []);
-    setChosen(first?.id ?? '');
+    const [first] = groupsFor(text);
+    setChosen(first?.kinds[0] ? valueOf(first.name, first.kinds[0]) : '');
   };
   // The example runs once the choice rests, so that going through the list costs nothing.
   const [helped, setHelped] = useState('');
@@ -63,7 +88,7 @@ export default function AddPalette({
     const timer = setTimeout(() => setHelped(chosen), restMs);
     return () => clearTimeout(timer);
   }, [chosen]);
-  const help = catalogue.get(helped);
+  const help = catalogue.get(idOf(helped));
   return (
     <div
       className="absolute inset-0 z-40 flex items-start justify-center bg-black/40 pt-12"
@@ -90,25 +115,23 @@ export default function AddPalette({
             placeholder={
               request.wire ? `Add what takes the ${request.wire.carries}…` : 'Add… say what you want to do'
             }
-            className="h-11 w-full border-b edge bg-transparent px-4 text-base outline-none!"
+            className="h-11 w-full shrink-0 border-b edge bg-transparent px-4 text-base outline-none!"
           />
           <Command.List className="min-h-0 grow overflow-y-auto p-1.5">
-            {found?.length === 0 && (
+            {groups.every((group) => group.kinds.length === 0) && (
               <p className="quiet p-4">No match. Try what it should do, such as “copies” or “glow”.</p>
             )}
-            {found
-              ? found.map((kind) => <KindItem key={kind.id} kind={kind} onAdd={onAdd} />)
-              : groups.map(([family, members]) => (
-                  <Command.Group
-                    key={family}
-                    heading={familyLabels[family]}
-                    className="[&_[cmdk-group-heading]]:heading [&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:py-1"
-                  >
-                    {members.map((kind) => (
-                      <KindItem key={kind.id} kind={kind} onAdd={onAdd} />
-                    ))}
-                  </Command.Group>
+            {groups.map(({ name, heading, kinds: members }) => (
+              <Command.Group
+                key={name}
+                heading={heading}
+                className="[&>[cmdk-group-heading]]:px-2.5 [&>[cmdk-group-heading]]:py-1 [&>[cmdk-group-heading]]:text-2xs [&>[cmdk-group-heading]]:font-semibold [&>[cmdk-group-heading]]:text-primary"
+              >
+                {members.map((kind) => (
+                  <KindItem key={kind.id} value={valueOf(name, kind)} kind={kind} onAdd={onAdd} />
                 ))}
+              </Command.Group>
+            ))}
           </Command.List>
         </div>
         {help && (

@@ -1,26 +1,5 @@
-import { partsOf } from '../../core/kind/controls';
-import { takes, type Carries, type Kind } from '../../core/kind/kind';
-
-/** What is being added, and where. */
-export interface AddRequest {
-  /** Place on the patch. */
-  at: readonly [number, number];
-  /** Wire being pulled: only kinds that it fits are offered. */
-  wire: { node: string; carries: Carries; end: 'source' | 'target'; port: string } | null;
-}
-
-/** The port of a kind that a pulled wire would go to, or null. */
-export function fittingPort(kind: Kind, wire: AddRequest['wire']): string | null {
-  if (!wire) return null;
-  if (wire.end === 'target') return kind.output === wire.carries ? 'out' : null;
-  const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, wire.carries));
-  if (input) return input[0];
-  if (wire.carries !== 'signal') return null;
-  const control = Object.entries(kind.controls).find(
-    ([, spec]) => partsOf(spec).length > 0 && spec.type !== 'toggle',
-  );
-  return control ? control[0] : null;
-}
+import MiniSearch from 'minisearch';
+import type { Kind } from '../../core/kind/kind';
 
 /** How well one word fits a kind: its name first, then what one would say it is for, then its summary. */
 function wordFits(kind: Kind, word: string): number {
@@ -41,11 +20,41 @@ const empty = new Set(
   ),
 );
 
+const indexes = new WeakMap<readonly Kind[], MiniSearch<Kind>>();
+
+/** Kinds in which something like each word is found: for words that were mistyped. */
+function likely(kinds: readonly Kind[], words: readonly string[]): Kind[] {
+  let index = indexes.get(kinds);
+  if (!index) {
+    index = new MiniSearch<Kind>({
+      fields: ['label', 'words'],
+      extractField: (kind, field) =>
+        field === 'words' ? kind.words.join(' ') : String(kind[field as 'id' | 'label']),
+      searchOptions: {
+        boost: { label: 2 },
+        combineWith: 'AND',
+        // Two letters may be wrong or exchanged, one in words of four; in shorter ones any other word would do.
+        fuzzy: (word) => (word.length > 4 ? 2 : word.length > 3 && 1),
+        prefix: (word) => word.length > 3,
+      },
+    });
+    index.addAll(kinds);
+    indexes.set(kinds, index);
+  }
+  const byId = new Map(kinds.map((kind) => [kind.id, kind]));
+  return index.search(words.join(' ')).map(({ id }) => byId.get(String(id))!);
+}
+
 /**
- * The kinds in which every word typed is found, best first; of two that fit as well, the shorter name. Where a whole need is
- * typed (“make copies of a shape follow pixels”) and no kind has all of it, those that have most of what it says.
+ * The kinds in which every word typed is found, best first; of two that fit as well, the favourite, then the shorter name. Where a whole need is
+ * typed (“make copies of a shape follow pixels”) and no kind has all of it, those that have most of what it says; where nothing is
+ * found at all, what may have been meant.
  */
-export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
+export function searchKinds(
+  kinds: readonly Kind[],
+  search: string,
+  favourites: ReadonlySet<string> = new Set(),
+): Kind[] {
   const typed = search
     .toLowerCase()
     .split(/[^\p{L}\p{N}&]+/u)
@@ -54,9 +63,14 @@ export function searchKinds(kinds: readonly Kind[], search: string): Kind[] {
   const words = meant.length ? meant : typed;
   const fits = kinds.map((kind) => ({ kind, each: words.map((word) => wordFits(kind, word)) }));
   const all = fits.map(({ kind, each }) => ({ kind, fit: Math.min(...each) })).filter(({ fit }) => fit > 0);
+  if (all.length === 0) {
+    const meantSo = likely(kinds, words);
+    if (meantSo.length) return meantSo;
+  }
   const most = fits.map(({ kind, each }) => ({ kind, fit: each.reduce((sum, fit) => sum + fit, 0) }));
   const enough = Math.max(...most.map(({ fit }) => fit)) / 2;
+  const rank = ({ id }: Kind): number => (favourites.has(id) ? 0 : 1);
   return (all.length ? all : words.length > 2 ? most.filter(({ fit }) => fit > 0 && fit >= enough) : [])
-    .sort((a, b) => b.fit - a.fit || a.kind.label.length - b.kind.label.length)
+    .sort((a, b) => b.fit - a.fit || rank(a.kind) - rank(b.kind) || a.kind.label.length - b.kind.label.length)
     .map(({ kind }) => kind);
 }

@@ -1,8 +1,9 @@
-import { Plus } from 'lucide-react';
+import { Plus, Star } from 'lucide-react';
 import { useMemo } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import type { Scene } from '../../core/document/types';
 import { exampleOf } from '../../nodes/examples';
+import { toggleFavourite, usedKinds } from '../data/used-kinds';
 import { EngineCanvas } from '../engine/engine-canvas';
 
 const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', field: 'lavender' } as const;
@@ -11,6 +12,7 @@ const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', 
 export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {
   const example = useMemo(() => exampleOf(kind), [kind]);
   const source = useMemo(() => ({ type: 'example' as const, scene: example }), [example]);
+  const isLiked = usedKinds((s) => s.favourites.includes(kind.id));
   const inputs = Object.entries(kind.inputs);
   return (
     <section className="flex min-h-0 flex-col" aria-label={`Help for ${kind.label}`} data-testid="kind-help">
@@ -20,9 +22,25 @@ export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: S
         label={`Example of ${kind.label}`}
       />
       <div className="flex min-h-0 grow flex-col gap-2 overflow-y-auto p-3">
-        <p>
-          <strong>{kind.label}.</strong> {kind.summary}
-        </p>
+        <div className="flex items-start gap-1">
+          <p className="grow">
+            <strong>{kind.label}.</strong> {kind.summary}
+          </p>
+          <button
+            type="button"
+            className="tool -mt-1 -mr-1"
+            aria-label={`${kind.label} is a favourite`}
+            aria-pressed={isLiked}
+            title="Favourites come first in Add"
+            onClick={() => toggleFavourite(kind.id)}
+          >
+            <Star
+              size={14}
+              fill={isLiked ? 'currentColor' : 'none'}
+              className={isLiked ? 'text-primary' : ''}
+            />
+          </button>
+        </div>
         {inputs.length > 0 && (
           <dl className="text-2xs">
             {inputs.map(([port, spec]) => (

@@ -6,8 +6,9 @@ import { freePlace } from '../../core/show/free-place';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
+import { noteAdded } from '../data/used-kinds';
 import { editScene } from '../data/show-store';
-import { fittingPort, type AddRequest } from './add-search';
+import { fittingPort, type AddRequest } from './add-request';
 import { faceHeight, faceWidth } from './live-layout';
 import type { CardNode, WireEdge } from './flow-model';
 
@@ -31,6 +32,7 @@ export function useAdding(scene: Scene, selection: readonly string[], box: RefOb
       return fresh;
     });
     if (id) {
+      noteAdded(kind.id);
       choose([id]);
       bringIntoSight(request.at);
     }

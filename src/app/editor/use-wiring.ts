@@ -5,7 +5,7 @@ import { connect, disconnect } from '../../core/show/edit';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
-import type { AddRequest } from './add-search';
+import type { AddRequest } from './add-request';
 import type { CardNode, WireEdge } from './flow-model';
 import { portChoices, type PortChoice } from './port-menu';
 import { refuseWire } from './refuse-wire';

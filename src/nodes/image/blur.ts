@@ -80,7 +80,7 @@ export default imageKind({
   id: 'blur',
   label: 'Blur',
   summary: 'Softens a picture, evenly or along one direction.',
-  words: ['soft', 'gaussian', 'defocus', 'smooth', 'motion blur', 'haze'],
+  words: ['soft', 'gaussian', 'defocus', 'smooth', 'motion blur', 'haze', 'soften'],
   example: {
     controls: { radius: 0.06 },
     feed: { kind: 'lattice', controls: { form: 'boxes', cells: [6, 6], part: 0.6 } },

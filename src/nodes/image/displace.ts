@@ -6,7 +6,7 @@ export default imageKind({
   id: 'displace',
   label: 'Displace',
   summary: 'Pushes the pixels of one picture about by the values of another.',
-  words: ['warp', 'distort', 'refract', 'wobble', 'liquid', 'push', 'heat'],
+  words: ['warp', 'distort', 'refract', 'wobble', 'liquid', 'push', 'heat', 'water', 'ripple', 'shake'],
   inputs: {
     picture: { label: 'Picture', help: 'What is pushed about.', carries: 'image', reads: 'moved' },
     map: { label: 'Map', help: 'Two of its channels say how far.', carries: 'image' },

@@ -6,7 +6,7 @@ export default imageKind({
   id: 'frame-store',
   label: 'Frame Store',
   summary: 'Keeps the last frames: shows one of them, or cuts through them by another picture.',
-  words: ['delay', 'echo', 'past', 'time', 'slit', 'slice', 'buffer', 'history', 'lag'],
+  words: ['delay', 'echo', 'past', 'time', 'slit', 'slice', 'buffer', 'history', 'lag', 'trails', 'feedback'],
   example: { controls: { back: 0, depth: 60 }, feed: { kind: 'clip' } },
   inputs: {
     picture: { label: 'Picture', help: 'Whose past is kept.', carries: 'image', reads: 'many' },

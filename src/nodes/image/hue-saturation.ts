@@ -48,7 +48,17 @@ export default imageKind({
   id: 'hue-saturation',
   label: 'Hue & Saturation',
   summary: 'Turns the colours round, makes them stronger or grey, lighter or darker, or tints them.',
-  words: ['colour', 'recolour', 'grey', 'desaturate', 'vivid', 'tint', 'grade', 'lightness'],
+  words: [
+    'colour',
+    'recolour',
+    'grey',
+    'desaturate',
+    'vivid',
+    'tint',
+    'grade',
+    'lightness',
+    'black and white',
+  ],
   example: { controls: { hue: 150 } },
   inputs: { picture: { label: 'Picture', help: 'What is recoloured.', carries: 'image' } },
   controls: {

@@ -6,7 +6,7 @@ export default imageKind({
   id: 'masked-mix',
   label: 'Masked Mix',
   summary: 'Shows one picture where a mask is dark and another where it is light.',
-  words: ['mask', 'matte', 'stencil', 'reveal', 'switch by image', 'alpha'],
+  words: ['mask', 'matte', 'stencil', 'reveal', 'switch by image', 'alpha', 'crop'],
   inputs: {
     picture: {
       label: 'Dark',

@@ -6,7 +6,17 @@ export default imageKind({
   id: 'mirror',
   label: 'Mirror',
   summary: 'Folds a picture over at a line, or into a rosette of several wedges.',
-  words: ['reflect', 'symmetry', 'fold', 'rosette', 'radial symmetry', 'flip', 'ceiling', 'water'],
+  words: [
+    'reflect',
+    'symmetry',
+    'fold',
+    'rosette',
+    'radial symmetry',
+    'flip',
+    'ceiling',
+    'water',
+    'kaleidoscope',
+  ],
   example: { feed: { kind: 'clip' } },
   inputs: { picture: { label: 'Picture', help: 'What is folded.', carries: 'image', reads: 'moved' } },
   controls: {

@@ -7,7 +7,19 @@ export default imageKind({
   id: 'noise',
   label: 'Noise',
   summary: 'Clouds, cells, ridges or grains that can drift along a third axis.',
-  words: ['cloud', 'smoke', 'random', 'texture', 'fog', 'organic', 'cells', 'static'],
+  words: [
+    'cloud',
+    'smoke',
+    'random',
+    'texture',
+    'fog',
+    'organic',
+    'cells',
+    'static',
+    'fire',
+    'clouds',
+    'stars',
+  ],
   inputs: {},
   controls: {
     form: choice({

@@ -6,7 +6,7 @@ export default imageKind({
   id: 'transform',
   label: 'Transform',
   summary: 'Moves, scales and turns a picture about a pivot.',
-  words: ['move', 'rotate', 'zoom', 'scale', 'shift', 'spin', 'tile', 'repeat'],
+  words: ['move', 'rotate', 'zoom', 'scale', 'shift', 'spin', 'tile', 'repeat', 'shake', 'feedback'],
   example: { controls: { scale: 0.5, turn: 20, outside: 'mirror' } },
   inputs: { picture: { label: 'Picture', help: 'What is moved.', carries: 'image', reads: 'moved' } },
   controls: {

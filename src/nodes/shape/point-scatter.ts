@@ -6,7 +6,19 @@ export default shapeKind({
   id: 'point-scatter',
   label: 'Point Scatter',
   summary: 'Random points in a volume or on the faces of a shape, evenly apart if wanted.',
-  words: ['random', 'spray', 'sow', 'cloud', 'surface points', 'blue noise', 'sprinkle', 'dust'],
+  words: [
+    'random',
+    'spray',
+    'sow',
+    'cloud',
+    'surface points',
+    'blue noise',
+    'sprinkle',
+    'dust',
+    'stars',
+    'particles',
+    'random places',
+  ],
   inputs: { on: { label: 'On', help: 'Points are strewn over the faces of this shape.', carries: 'shape' } },
   controls: {
     form: choice({

@@ -28,7 +28,7 @@ export default signalKind({
   id: 'counter',
   label: 'Counter',
   summary: 'Counts hits, or ticks of its own, from one value to another.',
-  words: ['count', 'tick', 'step', 'sequence', 'next', 'increment', 'timer', 'number of'],
+  words: ['count', 'tick', 'step', 'sequence', 'next', 'increment', 'timer', 'number of', 'countdown'],
   inputs: {
     trigger: {
       label: 'Trigger',

@@ -9,7 +9,7 @@ export default signalKind({
   id: 'drift',
   label: 'Drift',
   summary: 'Smooth noise: a value that wanders softly, alone or as a row of neighbours.',
-  words: ['noise', 'wander', 'wobble', 'organic', 'random', 'smooth', 'breathe'],
+  words: ['noise', 'wander', 'wobble', 'organic', 'random', 'smooth', 'breathe', 'shake', 'handheld'],
   example: { controls: { samples: 24 } },
   inputs: {},
   controls: {

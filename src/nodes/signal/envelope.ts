@@ -30,7 +30,7 @@ export default signalKind({
   id: 'envelope',
   label: 'Envelope',
   summary: 'A hit rises and dies away: attack, hold, decay, sustain, release.',
-  words: ['adsr', 'hit', 'trigger', 'flash', 'pulse', 'attack', 'decay', 'one shot'],
+  words: ['adsr', 'hit', 'trigger', 'flash', 'pulse', 'attack', 'decay', 'one shot', 'strobe'],
   example: { feed: { kind: 'beat-clock', controls: { gives: 'hit' } } },
   inputs: {
     trigger: {

@@ -8,7 +8,7 @@ export default signalKind({
   id: 'scatter',
   label: 'Scatter',
   summary: 'A random value for each sample that stays the same every time.',
-  words: ['random', 'shuffle', 'per copy', 'seed', 'chance', 'dice'],
+  words: ['random', 'shuffle', 'per copy', 'seed', 'chance', 'dice', 'random numbers', 'random rotation'],
   inputs: {},
   controls: {
     form: choice({

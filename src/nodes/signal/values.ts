@@ -5,7 +5,18 @@ export default signalKind({
   id: 'values',
   label: 'Values',
   summary: 'Numbers set by hand: three dials and a list.',
-  words: ['constant', 'number', 'list', 'fader', 'slider', 'dial', 'hand'],
+  words: [
+    'constant',
+    'number',
+    'list',
+    'fader',
+    'slider',
+    'dial',
+    'hand',
+    'step sequencer',
+    'sequencer',
+    'pattern',
+  ],
   inputs: {},
   controls: {
     dials: vector({
