@@ -219,3 +219,25 @@ test('at 1024 x 768 every button of the top bar is whole', async () => {
   expect(cut.cut).toEqual([]);
   expect((await desk.driver.findElements(By.css('header button'))).length).toBeGreaterThan(8);
 });
+
+test('a node is found by its formula, in any scene, and stands in the middle', async () => {
+  const show = smallShow('Found');
+  const [one, two] = ['Near', 'Far'].map((name, k) => new Sketch(`s${k}`, name, [400, 0]));
+  two.formula(two.add('noise', 'Mist', [3000, 1800]), 'place.x', 'sin(time * 0.123)');
+  show.scenes = [one.scene, two.scene];
+  await desk.openShow(show);
+  await desk.chord(Key.CONTROL, 'f');
+  await (await desk.find('[cmdk-input]')).sendKeys('0.123', Key.ENTER);
+  await desk.find('[data-node="Mist"]');
+  const off = await desk.until(
+    'the card in the middle',
+    () =>
+      desk.driver.executeScript<number>(`
+        const card = document.querySelector('[data-node="Mist"]')?.getBoundingClientRect();
+        const patch = document.querySelector('[data-testid="patch"]').getBoundingClientRect();
+        return card ? Math.hypot(card.x + card.width / 2 - patch.x - patch.width / 2, card.y + card.height / 2 - patch.y - patch.height / 2) : 9999;`),
+    (distance) => distance < 40,
+  );
+  expect(off).toBeLessThan(40);
+  expect(await (await desk.find('input[aria-label="Name of the node"]')).getAttribute('value')).toBe('Mist');
+});

@@ -309,6 +309,6 @@ test('help shows a kind at work, and its example can be had', async () => {
     (p) => p.mean > 4,
   );
   expect(lit.mean).toBeGreaterThan(4);
-  await desk.click('[data-testid="kind-help"] button');
+  await desk.click('[data-testid="kind-help"] button.btn');
   await desk.until('two cards more', cards, (n) => n === before + 2);
 });

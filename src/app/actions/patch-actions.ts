@@ -3,6 +3,7 @@ interface PatchActions {
   add(): void;
   tidy(): void;
   fit(): void;
+  find(): void;
 }
 
 /** The patch that is shown; null while there is none. */

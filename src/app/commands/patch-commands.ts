@@ -13,6 +13,14 @@ export const patchCommands: readonly Command[] = [
     run: () => patchActions.current?.add(),
   },
   {
+    id: 'patch.find',
+    label: 'Find a node',
+    help: 'Finds a node of the show by its name, kind, formula or value, and goes to it',
+    keys: ['Ctrl+F'],
+    when: isShown,
+    run: () => patchActions.current?.find(),
+  },
+  {
     id: 'patch.tidy',
     label: 'Tidy',
     help: 'Lays the patch out',

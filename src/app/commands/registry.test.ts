@@ -195,9 +195,10 @@ describe('the registry of commands', () => {
       add: () => asked.push('add'),
       tidy: () => asked.push('tidy'),
       fit: () => asked.push('fit'),
+      find: () => asked.push('find'),
     });
-    for (const id of ['patch.add', 'patch.tidy', 'patch.fit'] as const) runCommand(id);
-    expect(asked).toEqual(['add', 'tidy', 'fit']);
+    for (const id of ['patch.add', 'patch.find', 'patch.tidy', 'patch.fit'] as const) runCommand(id);
+    expect(asked).toEqual(['add', 'find', 'tidy', 'fit']);
     end();
     expect(patchActions.current).toBeNull();
   });

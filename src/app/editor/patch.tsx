@@ -28,10 +28,12 @@ import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { pointOf, useWiring } from './use-wiring';
+import { goalStore, goTo, showGoal } from './going-to';
 import { WireLine } from './wire';
 
 const loadPalette = () => import('./add-palette');
 const AddPalette = lazy(loadPalette);
+const FindNode = lazy(() => import('./find-node'));
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
 const mostDrawn = 150;
@@ -74,13 +76,18 @@ export function Patch({ scene }: { scene: Scene }) {
   }
   // The first look shows the whole patch; it has to wait until the cards were measured and the panels stand.
   const measured = useNodesInitialized();
+  const now = useRef(scene);
+  useEffect(() => void (now.current = scene));
   const isLarge = fromScene.length > mostDrawn;
   useEffect(() => {
     // Of a large patch only what is in sight is ever measured.
     if (!measured && !isLarge) return;
-    const timer = setTimeout(() => void flow.fitView({ padding: 0.1, maxZoom: 1 }), 30);
+    const timer = setTimeout(() => {
+      if (!showGoal(flow, now.current)) void flow.fitView({ padding: 0.1, maxZoom: 1 });
+    }, 30);
     return () => clearTimeout(timer);
   }, [measured, isLarge, flow]);
+  useEffect(() => goalStore.subscribe(() => void showGoal(flow, now.current)), [flow]);
   const edges = useMemo(() => flowEdges(scene, wire), [scene, wire]);
 
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
@@ -112,6 +119,7 @@ export function Patch({ scene }: { scene: Scene }) {
 
   // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
   const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);
+  const [isFinding, setFinding] = useState(false);
   const [tidying, setTidying] = useState(false);
   const tidyUp = async (): Promise<void> => {
     setTidying(true);
@@ -126,7 +134,7 @@ export function Patch({ scene }: { scene: Scene }) {
   };
 
   const fit = useCallback(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), [flow]);
-  useEffect(() => offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit }));
+  useEffect(() => offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit, find: () => setFinding(true) }));
 
   return (
     <div
@@ -233,6 +241,22 @@ export function Patch({ scene }: { scene: Scene }) {
               box.current?.focus();
             }}
             onClose={() => setAdding(null)}
+          />
+        </Suspense>
+      )}
+      {isFinding && (
+        <Suspense fallback={null}>
+          <FindNode
+            scene={scene.id}
+            onChoose={(id, node) => {
+              setFinding(false);
+              box.current?.focus();
+              goTo(id, node);
+            }}
+            onClose={() => {
+              setFinding(false);
+              box.current?.focus();
+            }}
           />
         </Suspense>
       )}
