@@ -39,7 +39,7 @@ describe('finding nodes of a show', () => {
 
   test('goes by what is written, chosen or set', () => {
     expect(findNodes(show, catalogue, 'queen', 's0')[0].detail).toBe('Text: Queen of the hive');
-    expect(findNodes(show, catalogue, 'serif', 's0')[0].detail).toBe('Font: Serif');
+    expect(findNodes(show, catalogue, 'fraunces', 's0')[0].detail).toBe('Font: Fraunces');
     expect(findNodes(show, catalogue, '0.37', 's0')[0].detail).toBe('Size: 0.37');
   });
 
