@@ -1,14 +1,7 @@
-import type { WebGLRenderTarget } from 'three';
 import type { Gpu } from '../gpu/gpu';
 import { readStored, writeStored, type StoredPixels } from '../gpu/stored-pixels';
 import type { ImageRenderer } from './image-renderer';
 import type { Past } from './sheets';
-
-/** Where a renderer holds what later frames may need of earlier ones. */
-export interface Remembered {
-  pictures: ReadonlyMap<string, WebGLRenderTarget>;
-  pasts: ReadonlyMap<string, Past>;
-}
 
 /** What the pictures of a scene remember at a step, off the GPU. Its numbers are worked out anew: that costs little. */
 export interface Checkpoint {

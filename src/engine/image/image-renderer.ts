@@ -16,7 +16,7 @@ import { ReturnViews } from './return-views';
 import type { MediaLibrary } from '../media/library';
 import { NodeShaders } from './node-shaders';
 import { fillShader, type Shader, type TextureView } from '../shader/shader';
-import type { Remembered } from './checkpoint';
+import type { Remembered } from './remembered';
 import { Sheets } from './sheets';
 import { FieldPainter, type FieldScene } from '../field/field-shot';
 import { drawsDirectly, ShotPainter, type ShotJob } from '../prop/shot';
