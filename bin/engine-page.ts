@@ -138,7 +138,8 @@ export class EnginePage {
   }
 }
 
-async function takePiece(folder: string, name: string, bytes: Buffer): Promise<void> {
+/** Puts a piece into a folder; it appears there when it is whole. */
+export async function takePiece(folder: string, name: string, bytes: Buffer): Promise<void> {
   await mkdir(folder, { recursive: true });
   const file = path.join(folder, name);
   await writeFile(`${file}.part`, bytes);

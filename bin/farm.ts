@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { mkdir, mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import { UnrecoverableError, Worker, type Job } from 'bullmq';
@@ -21,7 +21,7 @@ import {
 } from '../src/server/farm/redis';
 import { UsageError } from './arguments';
 import type { Renderer } from './browser';
-import { EngineFault, EnginePage } from './engine-page';
+import { EngineFault, EnginePage, takePiece } from './engine-page';
 import type { PieceRunner } from './export';
 
 /** Milliseconds after which a worker that says nothing has lost its job to others. */
@@ -41,8 +41,7 @@ export const farmRunner =
     const order = await FarmOrder.begin(url, packed, spec, plan, {
       frames: done,
       piece: async (name, bytes) => {
-        await writeFile(path.join(folder, `${name}.part`), bytes);
-        await rename(path.join(folder, `${name}.part`), path.join(folder, name));
+        await takePiece(folder, name, bytes);
         changed();
       },
       fault: (error) => {

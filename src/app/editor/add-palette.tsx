@@ -22,6 +22,29 @@ interface Group {
 const valueOf = (group: string, kind: Kind): string => `${group} ${kind.id}`;
 const idOf = (value: string): string => value.slice(value.lastIndexOf(' ') + 1);
 
+/** What Add lists: what is found for a text, or else favourites, what was added last, and all by families. */
+function groupsOf(
+  kinds: readonly Kind[],
+  text: string,
+  { recent, favourites }: { recent: readonly string[]; favourites: readonly string[] },
+): Group[] {
+  if (text.trim())
+    return [{ name: 'found', heading: '', kinds: searchKinds(kinds, text, new Set(favourites)) }];
+  const among = (ids: readonly string[]): Kind[] =>
+    ids.flatMap((id) => kinds.find((kind) => kind.id === id) ?? []);
+  const families = new Map<Family, Kind[]>();
+  for (const kind of kinds) families.set(familyOf(kind), [...(families.get(familyOf(kind)) ?? []), kind]);
+  return [
+    { name: 'favourite', heading: 'Favourites', kinds: among(favourites) },
+    { name: 'recent', heading: 'Added last', kinds: among(recent) },
+    ...[...families].map(([family, members]) => ({
+      name: family,
+      heading: familyLabels[family],
+      kinds: members,
+    })),
+  ].filter((group) => group.kinds.length > 0);
+}
+
 function KindItem({ value, kind, onAdd }: { value: string; kind: Kind; onAdd(kind: Kind): void }) {
   return (
     <Command.Item
@@ -58,28 +81,11 @@ export default function AddPalette({
       ),
     [request],
   );
-  const { recent, favourites } = usedKinds();
-  const liked = useMemo(() => new Set(favourites), [favourites]);
-  const groupsFor = (text: string): Group[] => {
-    if (text.trim()) return [{ name: 'found', heading: '', kinds: searchKinds(kinds, text, liked) }];
-    const among = (ids: readonly string[]): Kind[] =>
-      ids.flatMap((id) => kinds.find((kind) => kind.id === id) ?? []);
-    const families = new Map<Family, Kind[]>();
-    for (const kind of kinds) families.set(familyOf(kind), [...(families.get(familyOf(kind)) ?? []), kind]);
-    return [
-      { name: 'favourite', heading: 'Favourites', kinds: among(favourites) },
-      { name: 'recent', heading: 'Added last', kinds: among(recent) },
-      ...[...families].map(([family, members]) => ({
-        name: family,
-        heading: familyLabels[family],
-        kinds: members,
-      })),
-    ].filter((group) => group.kinds.length > 0);
-  };
-  const groups = groupsFor(search);
+  const used = usedKinds();
+  const groups = useMemo(() => groupsOf(kinds, search, used), [kinds, search, used]);
   const type = (text: string): void => {
     setSearch(text);
-    const [first] = groupsFor(text);
+    const [first] = groupsOf(kinds, text, used);
     setChosen(first?.kinds[0] ? valueOf(first.name, first.kinds[0]) : '');
   };
   // The example runs once the choice rests, so that going through the list costs nothing.

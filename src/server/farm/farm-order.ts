@@ -83,11 +83,6 @@ export class FarmOrder {
     return this.open.size;
   }
 
-  /** How many workers listen. */
-  async workers(): Promise<number> {
-    return (await this.queue.getWorkers()).length;
-  }
-
   /** Hands a part to whoever is free; `checkpoint`: what it begins from. */
   async add(part: FarmPart, checkpoint: Uint8Array | null): Promise<void> {
     const { mark, spec, plan } = this;
@@ -139,9 +134,9 @@ export class FarmOrder {
     this.awaySince = null;
     if (Date.now() - this.heard < silenceMs || this.open.size === 0) return;
     this.heard = Date.now();
-    this.workers().then(
-      (count) => {
-        if (count === 0)
+    this.queue.getWorkers().then(
+      ({ length }) => {
+        if (length === 0)
           this.listener.say(
             `No worker of this version listens at ${this.url} yet. Start one: pyrvel farm worker --redis ${this.url}`,
           );

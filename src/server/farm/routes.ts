@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto';
-import { mkdtemp, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import os from 'node:os';
 import path from 'node:path';
 import express, { Router, type Response } from 'express';
@@ -103,8 +103,7 @@ export function farmRouter(url: string | null): Router {
           state.said = '';
         },
         piece: async (name, piece) => {
-          await writeFile(path.join(folder, `${name}.part`), piece);
-          await rename(path.join(folder, `${name}.part`), path.join(folder, name));
+          await writeFile(path.join(folder, name), piece);
           pieces.add(name);
         },
         fault: ({ message }) => void (state.fault = message),
