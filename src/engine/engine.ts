@@ -1,5 +1,7 @@
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
+import type { ShowCatalogue } from '../core/module/show-catalogue';
+import { ShowApart } from '../core/module/take-apart';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { OutputPart, Show } from '../core/document/types';
@@ -110,7 +112,10 @@ export class Engine {
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly feedbackClock = new FeedbackClock();
   private readonly workSize = new WorkSize();
+  /** The show as it was written, and as it runs: its modules taken apart. */
+  private written: Show | null = null;
   private show: Show | null = null;
+  private readonly apart: ShowApart;
   private watch: Watch = { scene: null, cards: [], bench: null, inspected: null };
   /** What of the patch is in sight; null: nothing. */
   private layout: LayerLayout | null = null;
@@ -140,9 +145,10 @@ export class Engine {
   private returnsUntil = 0;
 
   constructor(
-    private readonly catalogue: Catalogue,
+    private readonly catalogue: ShowCatalogue,
     private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
   ) {
+    this.apart = new ShowApart(catalogue);
     this.performance = new Performance(catalogue);
     this.players = new ScenePlayers(catalogue, this.media, this.performance.desk);
     this.performance.program.isReady = (scene) => this.isReady(scene);
@@ -210,7 +216,7 @@ export class Engine {
         this.open(message);
         break;
       case 'change':
-        if (this.show) this.changeShow(this.show, applyChanges(this.show, message.changes));
+        if (this.written) this.changeShow(applyChanges(this.written, message.changes));
         break;
       case 'perform':
         this.perform(message.command);
@@ -298,7 +304,9 @@ export class Engine {
     }
   }
 
-  private open({ show, program, resume }: Extract<ToEngine, { type: 'open' }>): void {
+  private open({ show: written, program, resume }: Extract<ToEngine, { type: 'open' }>): void {
+    this.written = written;
+    const show = this.apart.of(written);
     this.players.clear();
     this.performance.open(show, program, resume);
     this.reports.forget();
@@ -308,7 +316,10 @@ export class Engine {
     this.pacer.start();
   }
 
-  private changeShow(before: Show, show: Show): void {
+  private changeShow(written: Show): void {
+    const before = this.show!;
+    this.written = written;
+    const show = this.apart.of(written);
     this.performance.changeShow(before, show);
     this.players.keepTo(new Set(show.scenes.map((scene) => scene.id)));
     this.takeShow(show);

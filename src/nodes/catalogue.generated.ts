@@ -134,7 +134,10 @@ import fieldFieldShell from './field/field-shell';
 import fieldFieldTorus from './field/field-torus';
 import fieldFieldTube from './field/field-tube';
 import fieldFieldTwist from './field/field-twist';
+import flowRelay from './flow/relay';
 import flowSceneOut from './flow/scene-out';
+import flowWayIn from './flow/way-in';
+import flowWayOut from './flow/way-out';
 
 export const allKinds = [
   { family: 'image', kind: imageBeam },
@@ -272,5 +275,8 @@ export const allKinds = [
   { family: 'field', kind: fieldFieldTorus },
   { family: 'field', kind: fieldFieldTube },
   { family: 'field', kind: fieldFieldTwist },
+  { family: 'flow', kind: flowRelay },
   { family: 'flow', kind: flowSceneOut },
+  { family: 'flow', kind: flowWayIn },
+  { family: 'flow', kind: flowWayOut },
 ] as const;

@@ -2,7 +2,7 @@ import { BaseEdge, EdgeLabelRenderer, getBezierPath, type EdgeProps } from '@xyf
 import { Undo2 } from 'lucide-react';
 import { memo, useEffect } from 'react';
 import type { Carries } from '../../core/kind/kind';
-import { naturalRangeOf } from '../../core/show/edit';
+import { naturalRangeOf } from '../../core/run/natural-range';
 import { catalogue } from '../../nodes/catalogue';
 import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';

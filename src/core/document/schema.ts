@@ -19,6 +19,7 @@ import {
   rgb,
 } from './schema-words';
 import { playDefinitions, playProperties } from './schema-play';
+import { moduleDefinitions, moduleId } from './schema-module';
 import { wallDefinitions } from './schema-wall';
 
 /**
@@ -29,7 +30,7 @@ import { wallDefinitions } from './schema-wall';
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
 export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 7 as const;
+export const showVersion = 8 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -212,7 +213,10 @@ const definitions = {
   Wire: object(
     {
       id,
-      from: object({ node: id }),
+      from: object(
+        { node: id, output: about('Of a module with several outputs: which; absent: its first.', id) },
+        ['output'],
+      ),
       to: ref('WireEnd'),
       lane: about('Lane to take where the target takes one; absent: by name, else the first.', text),
       fit: ref('Fit'),
@@ -234,8 +238,13 @@ const definitions = {
       size: about('Pixels of an image node; absent: as its first picture, else as the canvas.', size),
       precision: ref('Precision'),
       frozen: about('Id of the costly node that this one stands for; absent: it stands for itself.', id),
+      delay: about('Of a module: seconds by which the time inside of it is behind; below 0, ahead.', {
+        type: 'number',
+        minimum: -86400,
+        maximum: 86400,
+      }),
     },
-    ['size', 'frozen'],
+    ['size', 'frozen', 'delay'],
   ),
   SceneLoop: object(
     {
@@ -343,6 +352,7 @@ const definitions = {
     { description: 'How a take looks, and how long it lasts.' },
   ),
   TransitionMask: object({ from: oneOf('scene', 'file'), id: text }),
+  ...moduleDefinitions,
   ...playDefinitions,
   ...wallDefinitions,
 };
@@ -368,6 +378,10 @@ export const showSchema = {
       record('ShowFile', ref('ShowFile'), {
         propertyNames: { type: 'string', pattern: '^[A-Za-z0-9_-]{1,64}$' },
       }),
+    ),
+    modules: about(
+      'Modules by id: a node of the kind `module-` and that id is one of it.',
+      record('Module', ref('Module'), { propertyNames: moduleId, maxProperties: 500 }),
     ),
     scenes: list('Scene', ref('Scene'), { minItems: 1, maxItems: 200 }),
   }),

@@ -45,7 +45,7 @@ export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 7;
+  version: 8;
   name: string;
   tempo: {
     bpm: number;
@@ -72,6 +72,10 @@ export interface Show {
    * Files by id.
    */
   files: Record<string, ShowFile>;
+  /**
+   * Modules by id: a node of the kind `module-` and that id is one of it.
+   */
+  modules: Record<string, Module>;
   scenes: Scene[];
 }
 /**
@@ -425,6 +429,10 @@ export interface Wire {
   id: string;
   from: {
     node: string;
+    /**
+     * Of a module with several outputs: which; absent: its first.
+     */
+    output?: string;
   };
   to: WireEnd;
   /**
@@ -462,6 +470,10 @@ export interface PatchNode {
    * Id of the costly node that this one stands for; absent: it stands for itself.
    */
   frozen?: string;
+  /**
+   * Of a module: seconds by which the time inside of it is behind; below 0, ahead.
+   */
+  delay?: number;
 }
 /**
  * After which time a scene is to be where it was.
@@ -502,6 +514,60 @@ export interface ShowFile {
    */
   type: string;
   bytes: number;
+}
+/**
+ * A control inside of a module that one of its own controls sets.
+ */
+export interface ModuleTarget {
+  node: string;
+  control: string;
+  /**
+   * Its values at both ends of the range; null: it takes the very value. Only where the control is one number.
+   */
+  to: null | [number, number];
+}
+/**
+ * A control of a module, chosen from those inside.
+ */
+export interface ModuleControl {
+  id: string;
+  name: string;
+  help: string;
+  /**
+   * Heading that it stands under; empty: none.
+   */
+  group: string;
+  /**
+   * Useful range: ends of its slider and of the first fit.
+   */
+  range: [number, number];
+  home: ControlValue;
+  /**
+   * The first says what type of control it is.
+   */
+  targets: ModuleTarget[];
+}
+/**
+ * A part of a patch that is used as one node. Its inputs are its nodes of the kind `way-in`, its outputs those of the kind `way-out`, both in the order of their places from top to bottom.
+ */
+export interface Module {
+  id: string;
+  name: string;
+  /**
+   * One sentence: what it does.
+   */
+  help: string;
+  /**
+   * What a performer would type to find it.
+   */
+  words: string[];
+  /**
+   * Rises each time it is kept in the library after a change.
+   */
+  version: number;
+  nodes: Record<string, PatchNode>;
+  wires: Record<string, Wire>;
+  controls: ModuleControl[];
 }
 /**
  * A control of a node that a desk control moves.

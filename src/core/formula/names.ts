@@ -31,6 +31,15 @@ export function renameInFormula(text: string, from: string, to: string): string 
   return text.replace(new RegExp(`(?<![A-Za-z0-9_.])${from}(?=\\.[A-Za-z_]|(?![A-Za-z0-9_(]))`, 'g'), to);
 }
 
+/** The text with the names of several nodes replaced at once, so that none is replaced twice. */
+export const renameAllInFormula = (text: string, names: ReadonlyMap<string, string>): string =>
+  names.size === 0
+    ? text
+    : text.replace(
+        /(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*(?=\.[A-Za-z_]|(?![A-Za-z0-9_(]))/g,
+        (word) => names.get(word) ?? word,
+      );
+
 /** Whether a formula asks which of many samples it is worked out for. */
 export const asksForSample = (text: string): boolean => /(?<![\w.])[inu](?![\w.])/.test(text);
 

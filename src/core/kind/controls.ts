@@ -4,6 +4,8 @@ interface ControlBase {
   label: string;
   /** One sentence: what turning it does. */
   help: string;
+  /** Heading that it stands under in the inspector; absent: none. */
+  group?: string;
   /** Shown only while this gives true; absent: always. Gets the plain values of the node's other controls. */
   shownIf?(controls: Readonly<Record<string, unknown>>): boolean;
 }

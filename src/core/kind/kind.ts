@@ -133,6 +133,16 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
    * the very same object. Absent: all nodes of the kind are alike.
    */
   vary?(controls: Readonly<Record<string, ControlValue>>): Kind;
+  /** The input that its nodes hand on untouched: whoever reads such a node reads what is wired there, at no cost. */
+  handsOn?: string;
+  /** The input that is handed on instead while the node is off; absent: the first that carries what the node gives. */
+  handsOnWhileOff?: string;
+  /** What its nodes are to the module that they lie in: an input or output of it. */
+  end?: 'in' | 'out';
+  /** Controls that are set where something else is wired into a node whose wires are all gone. */
+  adapts?(carries: Carries): Record<string, ControlValue>;
+  /** What comes out beside `output`, by the name that wires give it. */
+  sideOutputs?: Readonly<Record<string, { label: string; carries: Carries }>>;
   /**
    * By version of the show format: gives the controls of a node from a file of that version the form of the next one. Called
    * once for each node of such a file, before anything of it is checked.
@@ -400,10 +410,15 @@ export const fieldKind = <const C extends ControlSpecs, const I extends InputSpe
 
 /** The input a node passes on while it is switched off: the first that carries what the node gives. */
 export function passThroughOf(kind: Kind): string | null {
+  if (kind.handsOnWhileOff) return kind.handsOnWhileOff;
   for (const [port, spec] of Object.entries(kind.inputs))
     if (spec.carries === kind.output && spec.reads !== 'data') return port;
   return null;
 }
+
+/** What a wire carries that leaves a node of this kind by that output; null if there is no such output. */
+export const carriedBy = (kind: Kind, output: string | undefined): Carries | null =>
+  output === undefined ? kind.output : (kind.sideOutputs?.[output]?.carries ?? null);
 
 /** Whether an input can take what a wire carries. */
 export const takes = (input: InputSpec, carries: Carries): boolean =>

@@ -2,9 +2,9 @@ import { asideOf, defaultReturn } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
-import type { Catalogue, Kind } from '../kind/kind';
+import { carriedBy, type Catalogue, type Kind } from '../kind/kind';
 import { motionsOf, triggersOf } from '../document/motions';
-import type { PatchNode, Scene, Wire } from '../document/types';
+import type { PatchNode, Patch, Wire } from '../document/types';
 import { originFinder, portLabel, portOf, portTakes, wiresInto, type Origin } from './wiring';
 
 /** Where an input of a planned node comes from. */
@@ -69,7 +69,7 @@ function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string
  * along it, where those between are off.
  */
 export function misfit(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   wire: Wire,
   origin: string = wire.from.node,
@@ -81,12 +81,14 @@ export function misfit(
   if (!fromKind || !toKind) return null;
   const accepted = portTakes(toKind, wire.to.port);
   if (!accepted) return `${to.name} has no port ${wire.to.port}; the wire from ${from.name} does nothing.`;
-  if (accepted.includes(fromKind.output)) return null;
-  return `${from.name} gives ${fromKind.output}, and ${to.name} takes ${accepted.join(' or ')} at ${portLabel(toKind, wire.to.port)}; the wire does nothing.`;
+  const carried = origin === wire.from.node ? carriedBy(fromKind, wire.from.output) : fromKind.output;
+  if (!carried) return `${from.name} has no output ${wire.from.output!}; the wire to ${to.name} does nothing.`;
+  if (accepted.includes(carried)) return null;
+  return `${from.name} gives ${carried}, and ${to.name} takes ${accepted.join(' or ')} at ${portLabel(toKind, wire.to.port)}; the wire does nothing.`;
 }
 
 function planNode(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   into: ReadonlyMap<string, readonly Wire[]>,
   originOf: (wire: Wire) => Origin | null,
@@ -106,6 +108,7 @@ function planNode(
       continue;
     }
     const port = portOf(kind, wire.to.port)!;
+    if (port.type === 'input' && kind.handsOn && port.name !== kind.handsOn) continue;
     const source = { node: from.node, wire, back: from.back };
     if (port.type === 'control') drives.set(wire.to.port, source);
     else if (kind.inputs[port.name].many || inputs[port.name].length === 0) inputs[port.name].push(source);
@@ -144,7 +147,7 @@ function planNode(
  * is opened where it closes.
  */
 export function buildPlan(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   roots: Iterable<string>,
   without: string | null = null,
@@ -223,7 +226,7 @@ export function buildPlan(
 }
 
 /** The node whose input is the scene's picture; null if the scene has none. */
-export function sceneOutOf(scene: Scene, catalogue: Catalogue): string | null {
+export function sceneOutOf(scene: Patch, catalogue: Catalogue): string | null {
   for (const node of Object.values(scene.nodes)) {
     const kind = kindOf(catalogue, node);
     if (kind?.output === 'image' && kind.isSceneOut) return node.id;

@@ -1,7 +1,7 @@
 import { kindOf } from '../kind/kind';
 import { partLabel, partName, partsOf } from '../kind/controls';
 import { passThroughOf, type Carries, type Catalogue, type Kind } from '../kind/kind';
-import type { PatchNode, Scene, Wire } from '../document/types';
+import type { PatchNode, Patch, Wire } from '../document/types';
 
 /** What a port of a kind is: an input, a control, or one part of a control. */
 export type Port =
@@ -52,15 +52,15 @@ function wiresBy(wires: readonly Wire[], nodeOf: (wire: Wire) => string): Map<st
 }
 
 /** Wires into each node, in the order they were drawn. */
-export const wiresInto = (scene: Scene): Map<string, Wire[]> =>
+export const wiresInto = (scene: Patch): Map<string, Wire[]> =>
   wiresBy(Object.values(scene.wires), ({ to }) => to.node);
 
 /** Wires out of each node that count, in the order they were drawn. */
-export const wiresFrom = (scene: Scene, counts: (wire: Wire) => boolean = () => true): Map<string, Wire[]> =>
+export const wiresFrom = (scene: Patch, counts: (wire: Wire) => boolean = () => true): Map<string, Wire[]> =>
   wiresBy(Object.values(scene.wires).filter(counts), ({ from }) => from.node);
 
 /** Whether `to` can be reached from `from` along wires that carry this frame. Linear in nodes and wires. */
-export function reaches(scene: Scene, from: string, to: string): boolean {
+export function reaches(scene: Patch, from: string, to: string): boolean {
   if (from === to) return true;
   const next = wiresFrom(scene, (wire) => !wire.back);
   const seen = new Set([from]);
@@ -84,11 +84,11 @@ export interface Origin {
 }
 
 /**
- * Finds where wires really come from once nodes that are switched off hand on what enters them. Each node that is off is
- * gone through once, however many wires leave it.
+ * Finds where wires really come from once relays, and nodes that are switched off, hand on what enters them. Each such node
+ * is gone through once, however many wires leave it.
  */
 export function originFinder(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   into: ReadonlyMap<string, readonly Wire[]>,
   isOff: (node: PatchNode) => boolean,
@@ -105,10 +105,10 @@ export function originFinder(
       const kind = kindOf(catalogue, node);
       if (known !== undefined) origin = known;
       else if (!node || !kind || seen.has(id)) origin = null;
-      else if (!isOff(node)) origin = { node: id, back: null };
+      else if (!kind.handsOn && !isOff(node)) origin = { node: id, back: null };
       else {
         seen.add(id);
-        const through = passThroughOf(kind);
+        const through = isOff(node) ? passThroughOf(kind) : kind.handsOn!;
         const next = through === null ? undefined : into.get(id)?.find((w) => w.to.port === through);
         way.push({ id, back: next?.back ? next : null });
         if (next) {

@@ -21,7 +21,7 @@ import type { Prop } from '../kind/prop';
 import type { Shape } from '../shape/shape';
 import { SignalBuffer, type Signal } from '../signal/signal';
 import type { ControlValue, CurveLane, PatchNode } from '../document/types';
-import type { Moment } from '../time/clock';
+import { momentLater, type Moment } from '../time/clock';
 import { PartRun } from './part-run';
 import { markWritten } from './revision';
 import type { FormulaScope } from './formula-scope';
@@ -120,6 +120,8 @@ export class NodeRun {
   image: ImageRef | null = null;
   count = 1;
   private stale = true;
+  /** The last moment of the scene, and what it is to this node. */
+  private moments: { scene: Moment; own: Moment } | null = null;
   /** Samples of controls that take many, by part. */
   private readonly sampleBuffers = new Map<string, Float32Array>();
   private readonly formulas = new Map<string, ReadFormula>();
@@ -161,6 +163,14 @@ export class NodeRun {
     this.stale = true;
   }
 
+  /** The moment that this node is at while its scene is at another: it may lie in a module whose time is behind. */
+  momentIn(scene: Moment): Moment {
+    const { delay } = this.node;
+    if (!delay) return scene;
+    if (this.moments?.scene !== scene) this.moments = { scene, own: momentLater(scene, -delay) };
+    return this.moments.own;
+  }
+
   restart(): void {
     const { kind } = this.plan;
     if (kind.output === 'signal') this.memory = kind.memory?.();
@@ -173,6 +183,7 @@ export class NodeRun {
     if (plan.kind !== this.plan.kind) this.inputs = {};
     this.plan = plan;
     this.node = node;
+    this.moments = null;
     this.stale = true;
     const live = new Set<string>();
     for (const part of plan.parts) {

@@ -3,6 +3,7 @@ import type { ImageRef } from '../kind/image-ref';
 import type { Catalogue, InputSpec, InputValues, Kind, PixelGrid, Resources } from '../kind/kind';
 import { portLabel } from '../patch/wiring';
 import { buildPlan, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
+import { forwardsFrom, type FlatScene } from '../patch/flat-scene';
 import type { PatchNode, Scene, Wire } from '../document/types';
 import { emptyShape } from '../shape/shape';
 import type { Signal } from '../signal/signal';
@@ -14,6 +15,13 @@ import { NodeRun, type NodeWork } from './node-run';
 import { OtherTimes } from './other-times';
 import { ReturnRun } from './return-run';
 
+/** A value that the desk gives in place of a stored one. */
+interface StandIn {
+  node: string;
+  part: string;
+  value: number | string;
+}
+
 const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
   if (a === b) return true;
   return (
@@ -23,6 +31,7 @@ const sameDrives = (a: PatchNode, b: PatchNode): boolean => {
     a.formulas === b.formulas &&
     a.motions === b.motions &&
     a.size === b.size &&
+    a.delay === b.delay &&
     a.precision === b.precision
   );
 };
@@ -48,7 +57,9 @@ export class SceneRun {
   readonly returns = new Map<string, ReturnRun>();
   /** Rises when the plan was rebuilt. */
   planVersion = 0;
-  private scene: Scene | null = null;
+  private scene: FlatScene | null = null;
+  /** What controls of modules set inside of them. */
+  forwards: FlatScene['forwards'];
   private roots: readonly string[] = [];
   private scope = new FormulaScope(new Map(), () => null);
   private frame: Frame | null = null;
@@ -71,9 +82,10 @@ export class SceneRun {
    * Takes a newer state of the scene. Values of controls are taken over as they are; the plan is rebuilt only if
    * nodes, wires or what drives a control changed. Memory of nodes that remain is kept.
    */
-  update(scene: Scene, roots: readonly string[]): void {
+  update(scene: FlatScene, roots: readonly string[]): void {
     const before = this.scene;
     this.scene = scene;
+    this.forwards = scene.forwards;
     const sameRoots = roots.length === this.roots.length && roots.every((root, k) => root === this.roots[k]);
     this.roots = roots;
     if (before && sameRoots && before.wires === scene.wires && this.onlyValuesDiffer(before, scene)) {
@@ -90,9 +102,9 @@ export class SceneRun {
    * The values that the desk gives in place of stored ones: all of them, each time one has changed; it is gone through twice where some
    * are gone. A node is touched only where its own differ.
    */
-  standIn(given: Iterable<{ node: string; part: string; value: number | string }>): void {
+  standIn(given: Iterable<StandIn>): void {
     let count = 0;
-    for (const { node, part, value } of given) {
+    for (const { node, part, value } of this.forwarded(given)) {
       count++;
       let parts = this.standIns.get(node);
       if (!parts) this.standIns.set(node, (parts = new Map()));
@@ -102,8 +114,19 @@ export class SceneRun {
       parts.set(part, value);
       this.runs.get(node)?.standIn(parts, part);
     }
-    if (count < this.standInCount) this.dropStandIns(given);
+    if (count < this.standInCount) this.dropStandIns(this.forwarded(given));
     for (const run of this.otherTimes.values()) run.standIn(this.allStandIns());
+  }
+
+  /** What is given, and what that sets inside of modules. */
+  private *forwarded(given: Iterable<StandIn>): Iterable<StandIn> {
+    const { forwards } = this;
+    for (const one of given) {
+      yield one;
+      if (!forwards) continue;
+      for (const { node, part, factor, offset } of forwardsFrom(forwards, one.node, one.part))
+        yield { node, part, value: typeof one.value === 'number' ? one.value * factor + offset : one.value };
+    }
   }
 
   /** Takes back what is not given any more. */
@@ -119,7 +142,7 @@ export class SceneRun {
       }
   }
 
-  private allStandIns(): { node: string; part: string; value: number | string }[] {
+  private allStandIns(): StandIn[] {
     return [...this.standIns].flatMap(([node, parts]) =>
       [...parts].map(([part, value]) => ({ node, part, value })),
     );
@@ -323,14 +346,14 @@ export class SceneRun {
     const work = (run.work ??= {
       controls: run.controls,
       inputs,
-      moment: frame.moment,
+      moment: run.momentIn(frame.moment),
       live: frame.live,
       aspect: 1,
       canvas: frame.canvas,
       count: 1,
       pixels: null,
       overTime: (input, offsets) => this.overTime(run.plan, input, offsets),
-      formula: (control) => run.formulaLanes(control, this.scope, this.frame!.moment),
+      formula: (control) => run.formulaLanes(control, this.scope, run.momentIn(this.frame!.moment)),
       memory: undefined,
       out: run.signal,
       ...this.resources,
@@ -338,7 +361,7 @@ export class SceneRun {
     });
     const { width, height } = run.image ?? frame.canvas;
     work.inputs = inputs;
-    work.moment = frame.moment;
+    work.moment = run.momentIn(frame.moment);
     work.live = frame.live;
     work.aspect = width / height;
     work.canvas = frame.canvas;
@@ -356,7 +379,7 @@ export class SceneRun {
     let inputs: InputValues<Record<string, InputSpec>> | null = null;
     if (planned.parts.length) {
       inputs = this.inputValues(run);
-      if (this.updateParts(run, kind, inputs, frame.moment)) dirty = true;
+      if (this.updateParts(run, kind, inputs, run.momentIn(frame.moment))) dirty = true;
     } else if ((dirty || frame.moment.spread) && kind.countOf) {
       inputs = this.inputValues(run);
       const least = leastSamples(kind, run, frame.moment);

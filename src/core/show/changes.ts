@@ -1,8 +1,12 @@
-import type { PatchNode, Scene, Show, Wire } from '../document/types';
+import type { Module, PatchNode, Scene, Show, Wire } from '../document/types';
+
+/** All of a show but what changes come by themselves for. */
+type ShowHead = Omit<Show, 'scenes' | 'modules'>;
 
 /** A small change of a show document, as it is sent to the engine. */
 export type ShowChange =
-  | { type: 'head'; head: Omit<Show, 'scenes'> }
+  | { type: 'head'; head: ShowHead }
+  | { type: 'module'; id: string; module: Module | null }
   | { type: 'scenes'; order: string[]; added: Scene[] }
   | { type: 'scene'; scene: string; head: Pick<Scene, 'name' | 'loop'> }
   | { type: 'node'; scene: string; id: string; node: PatchNode | null }
@@ -23,11 +27,12 @@ function changesOf<T>(before: Record<string, T>, after: Record<string, T>): [str
 export function changesBetween(before: Show, after: Show): ShowChange[] {
   if (before === after) return [];
   const changes: ShowChange[] = [];
-  const { scenes: oldScenes, ...oldHead } = before;
-  const { scenes, ...head } = after;
+  const { scenes: oldScenes, modules: oldModules, ...oldHead } = before;
+  const { scenes, modules, ...head } = after;
   if (Object.keys(head).some((key) => head[key as keyof typeof head] !== oldHead[key as keyof typeof head])) {
     changes.push({ type: 'head', head });
   }
+  for (const [id, module] of changesOf(oldModules, modules)) changes.push({ type: 'module', id, module });
   if (oldScenes === scenes) return changes;
   const old = new Map(oldScenes.map((scene) => [scene.id, scene]));
   if (scenes.length !== oldScenes.length || scenes.some((scene, k) => oldScenes[k].id !== scene.id)) {
@@ -71,7 +76,10 @@ export function applyChanges(show: Show, changes: readonly ShowChange[]): Show {
   for (const change of changes) {
     switch (change.type) {
       case 'head':
-        next = { ...change.head, scenes: next.scenes };
+        next = { ...change.head, modules: next.modules, scenes: next.scenes };
+        break;
+      case 'module':
+        next = { ...next, modules: withEntry(next.modules, change.id, change.module) };
         break;
       case 'scenes': {
         const all = new Map([...next.scenes, ...change.added].map((scene) => [scene.id, scene]));

@@ -95,6 +95,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     inputs: structuredCloneOf(homeInputs),
     wall: { outputs: [], venue: null, seat: [...homeSeat] },
     files: {},
+    modules: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],
   };
 }

@@ -1,10 +1,10 @@
 import { componentsOf } from '../patch/components';
 import { wiresFrom } from '../patch/wiring';
 import { defaultReturn } from '../document/return-settings';
-import type { Scene, Wire } from '../document/types';
+import type { Patch, Wire } from '../document/types';
 
 /** Return wires that lie on no cycle. */
-export function wiresThatCloseNothing(scene: Scene): Wire[] {
+export function wiresThatCloseNothing(scene: Patch): Wire[] {
   const backs = Object.values(scene.wires).filter((wire) => wire.back);
   if (!backs.length) return [];
   const next = wiresFrom(scene);
@@ -19,7 +19,7 @@ export function wiresThatCloseNothing(scene: Scene): Wire[] {
  * Makes return wires of those that close a cycle which no return wire opens, as a file changed by hand may hold them.
  * Gives those wires. Linear: only the wires inside of strongly connected parts are walked.
  */
-export function openCycles(scene: Scene): Wire[] {
+export function openCycles(scene: Patch): Wire[] {
   const next = wiresFrom(scene, (wire) => !wire.back);
   const ends = (id: string): string[] => (next.get(id) ?? []).map((wire) => wire.to.node);
   const cyclic = componentsOf(next.keys(), ends).filter(

@@ -1,13 +1,13 @@
 import { defaultReturn, renameAsides } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName, renameInFormula } from '../formula/names';
-import { partName, partsOf, rangeOf, type ResolvedControl } from '../kind/controls';
-import { passThroughOf, takes, type Catalogue } from '../kind/kind';
+import { partName, partsOf, rangeOf } from '../kind/controls';
+import { carriedBy, passThroughOf, takes, type Carries, type Catalogue, type Kind } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
 import { renameTriggers } from '../document/motions';
-import { plainValue } from '../run/node-run';
+import { naturalRangeOf } from '../run/natural-range';
 import { freeId, freeName, makeNode, structuredCloneOf } from './create';
-import type { ControlValue, Fit, Motion, PatchNode, Scene, Wire } from '../document/types';
+import type { ControlValue, Fit, Motion, PatchNode, Patch, Wire } from '../document/types';
 
 /**
  * The edits of a patch. Each changes the scene it is given in place (the app hands in a draft that records changes, so
@@ -17,16 +17,16 @@ export class EditError extends Error {
   override name = 'EditError';
 }
 
-function nodeOf(scene: Scene, id: string): PatchNode {
+function nodeOf(scene: Patch, id: string): PatchNode {
   const node = scene.nodes[id];
   if (!node) throw new EditError(`There is no node ${id} in ${scene.name}.`);
   return node;
 }
 
-const namesOf = (scene: Scene): string[] => Object.values(scene.nodes).map((node) => node.name);
+const namesOf = (scene: Patch): string[] => Object.values(scene.nodes).map((node) => node.name);
 
 export function addNode(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   kindId: string,
   place: readonly [number, number],
@@ -36,21 +36,6 @@ export function addNode(
   const id = freeId('n', Object.keys(scene.nodes));
   scene.nodes[id] = makeNode(kind, id, freeName(kind.label, namesOf(scene)), place);
   return id;
-}
-
-/** The range that a signal node gives by nature. */
-export function naturalRangeOf(node: PatchNode, catalogue: Catalogue): [number, number] {
-  const kind = kindOf(catalogue, node);
-  if (kind?.output !== 'signal') return [0, 1];
-  const controls: Record<string, ResolvedControl> = {};
-  for (const [name, spec] of Object.entries(kind.controls)) {
-    const value = plainValue(spec, node.controls[name]);
-    controls[name] = (
-      Array.isArray(value) && partsOf(spec).length === 1 ? value[0] : value
-    ) as ResolvedControl;
-  }
-  const [low, high] = kind.naturalRange(controls);
-  return [low, high];
 }
 
 /** The fit a signal gets where it is first wired to a control: its natural range on the control's useful one. */
@@ -66,31 +51,49 @@ function firstFit(source: PatchNode, target: PatchNode, port: string, catalogue:
  * Draws a wire. What the port held before is replaced unless it takes many; a wire that closes a cycle becomes a
  * return wire. Gives its id.
  */
-export function connect(scene: Scene, catalogue: Catalogue, from: string, to: string, port: string): string {
+export function connect(
+  scene: Patch,
+  catalogue: Catalogue,
+  from: string,
+  to: string,
+  port: string,
+  output?: string,
+): string {
   const source = nodeOf(scene, from);
   const target = nodeOf(scene, to);
   const sourceKind = kindOf(catalogue, source);
-  const targetKind = kindOf(catalogue, target);
+  let targetKind = kindOf(catalogue, target);
   if (!sourceKind || !targetKind) throw new EditError('A placeholder cannot be wired.');
   if (sourceKind.output === 'image' && sourceKind.isSceneOut)
     throw new EditError('Nothing leaves Scene Out.');
-  const accepted = portTakes(targetKind, port);
+  const carried = carriedBy(sourceKind, output);
+  if (!carried) throw new EditError(`${source.name} has no output ${output!}.`);
+  let accepted = portTakes(targetKind, port);
+  if (accepted && !accepted.includes(carried)) {
+    targetKind = adapt(scene, catalogue, target, carried) ?? targetKind;
+    accepted = portTakes(targetKind, port);
+  }
   if (!accepted) throw new EditError(`${target.name} has no port ${port}.`);
-  if (!accepted.includes(sourceKind.output)) {
+  if (!accepted.includes(carried)) {
     throw new EditError(
-      `${target.name} takes ${accepted.join(' or ')} there, and ${source.name} gives ${sourceKind.output}.`,
+      `${target.name} takes ${accepted.join(' or ')} there, and ${source.name} gives ${carried}.`,
     );
   }
   const found = portOf(targetKind, port)!;
   const many = found.type === 'input' && targetKind.inputs[found.name].many;
   for (const wire of Object.values(scene.wires)) {
     if (wire.to.node !== to) continue;
-    if (many ? wire.to.port === port && wire.from.node === from : replaces(port, wire.to.port))
+    if (
+      many
+        ? wire.to.port === port && wire.from.node === from && wire.from.output === output
+        : replaces(port, wire.to.port)
+    )
       delete scene.wires[wire.id];
   }
   const closes = reaches(scene, to, from);
   const id = freeId('w', Object.keys(scene.wires));
   const wire: Wire = { id, from: { node: from }, to: { node: to, port } };
+  if (output !== undefined) wire.from.output = output;
   const fit = firstFit(source, target, port, catalogue);
   if (fit) wire.fit = fit;
   if (closes) wire.back = defaultReturn();
@@ -98,16 +101,27 @@ export function connect(scene: Scene, catalogue: Catalogue, from: string, to: st
   return id;
 }
 
+/** Has a node that can carry several things carry this one, if nothing is wired to it yet; gives its kind then, or null. */
+function adapt(scene: Patch, catalogue: Catalogue, node: PatchNode, carried: Carries): Kind | null {
+  const adapts = kindOf(catalogue, node)?.adapts;
+  const isWired = Object.values(scene.wires).some(
+    (wire) => wire.from.node === node.id || wire.to.node === node.id,
+  );
+  if (!adapts || isWired) return null;
+  Object.assign(node.controls, adapts(carried));
+  return kindOf(catalogue, node) ?? null;
+}
+
 /** Whether a wire to `port` takes the place of one to `old`: the same port, or a control and its part. */
 const replaces = (port: string, old: string): boolean =>
   old === port || old.startsWith(`${port}.`) || port.startsWith(`${old}.`);
 
-export function disconnect(scene: Scene, wire: string): void {
+export function disconnect(scene: Patch, wire: string): void {
   delete scene.wires[wire];
 }
 
 /** Removes nodes and their wires; where a wire ran through a removed node, its ends are joined if they fit. */
-export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly string[]): void {
+export function removeNodes(scene: Patch, catalogue: Catalogue, ids: readonly string[]): void {
   for (const id of ids) {
     const node = scene.nodes[id];
     const kind = node && kindOf(catalogue, node);
@@ -129,7 +143,7 @@ export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly st
     if (!into) continue;
     for (const wire of out) {
       const back = wire.back ?? into.back;
-      const joined: Wire = { ...wire, from: { node: into.from.node } };
+      const joined: Wire = { ...wire, from: { ...into.from } };
       if (back) joined.back = back;
       if (into.from.node === wire.to.node && !back) continue;
       scene.wires[wire.id] = joined;
@@ -138,26 +152,29 @@ export function removeNodes(scene: Scene, catalogue: Catalogue, ids: readonly st
 }
 
 /** Puts a node between the ends of a wire: its first fitting input and its output. */
-export function insertOnWire(scene: Scene, catalogue: Catalogue, wireId: string, nodeId: string): boolean {
+export function insertOnWire(scene: Patch, catalogue: Catalogue, wireId: string, nodeId: string): boolean {
   const wire = scene.wires[wireId];
   const node = scene.nodes[nodeId];
   if (!wire || !node || wire.from.node === nodeId || wire.to.node === nodeId) return false;
-  const kind = kindOf(catalogue, node);
-  const carried = kindOf(catalogue, scene.nodes[wire.from.node])?.output;
-  if (!kind || !carried || kind.output !== carried) return false;
+  let kind = kindOf(catalogue, node);
+  const sourceKind = kindOf(catalogue, scene.nodes[wire.from.node]);
+  const carried = sourceKind && carriedBy(sourceKind, wire.from.output);
+  if (!carried) return false;
+  if (kind && kind.output !== carried) kind = adapt(scene, catalogue, node, carried) ?? kind;
+  if (kind?.output !== carried) return false;
   const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, carried) && spec.reads !== 'data');
   if (!input) return false;
   const [port] = input;
-  const from = wire.from.node;
+  const { node: from, output } = wire.from;
   // A node that stands elsewhere in the patch leaves its old place first, so that no second cycle arises.
   if (reaches(scene, nodeId, from) || reaches(scene, wire.to.node, nodeId)) return false;
   wire.from = { node: nodeId };
-  connect(scene, catalogue, from, nodeId, port);
+  connect(scene, catalogue, from, nodeId, port, output);
   return true;
 }
 
 /** Renames a node; formulas that speak of it follow. */
-export function renameNode(scene: Scene, id: string, wanted: string): void {
+export function renameNode(scene: Patch, id: string, wanted: string): void {
   const node = nodeOf(scene, id);
   const name = wanted.trim().slice(0, 60);
   if (!name) throw new EditError('A node needs a name.');
@@ -178,20 +195,20 @@ export function renameNode(scene: Scene, id: string, wanted: string): void {
   }
 }
 
-export function moveNode(scene: Scene, id: string, place: readonly [number, number]): void {
+export function moveNode(scene: Patch, id: string, place: readonly [number, number]): void {
   nodeOf(scene, id).place = [Math.round(place[0]), Math.round(place[1])];
 }
 
-export function switchNode(scene: Scene, id: string, on: boolean): void {
+export function switchNode(scene: Patch, id: string, on: boolean): void {
   nodeOf(scene, id).on = on;
 }
 
-export function setControl(scene: Scene, id: string, control: string, value: ControlValue): void {
+export function setControl(scene: Patch, id: string, control: string, value: ControlValue): void {
   nodeOf(scene, id).controls[control] = value;
 }
 
 /** Lays a formula on a part of a control, or takes it away (null). A wire there is removed, since it would win. */
-export function setFormula(scene: Scene, id: string, part: string, text: string | null): void {
+export function setFormula(scene: Patch, id: string, part: string, text: string | null): void {
   const node = nodeOf(scene, id);
   if (text === null) {
     delete node.formulas[part];
@@ -205,14 +222,14 @@ export function setFormula(scene: Scene, id: string, part: string, text: string 
   }
 }
 
-export function setMotions(scene: Scene, id: string, part: string, motions: Motion[]): void {
+export function setMotions(scene: Patch, id: string, part: string, motions: Motion[]): void {
   const node = nodeOf(scene, id);
   if (motions.length) node.motions[part] = motions;
   else delete node.motions[part];
 }
 
 /** Everything a control goes back to when it is sent home: its value, and nothing that drives it. */
-export function sendHome(scene: Scene, catalogue: Catalogue, id: string, control: string): void {
+export function sendHome(scene: Patch, catalogue: Catalogue, id: string, control: string): void {
   const node = nodeOf(scene, id);
   const kind = kindOf(catalogue, node);
   if (!kind || !Object.hasOwn(kind.controls, control)) return;
@@ -240,7 +257,7 @@ export interface Clipping {
 const mark = (node: PatchNode): string => `${node.kind} ${node.name}`;
 
 /** Copies nodes with all wires that enter them, those from outside too. */
-export function copyNodes(scene: Scene, ids: readonly string[]): Clipping {
+export function copyNodes(scene: Patch, ids: readonly string[]): Clipping {
   const chosen = new Set(ids);
   const wires = Object.values(scene.wires).filter((wire) => chosen.has(wire.to.node));
   const outside = wires.map((wire) => wire.from.node).filter((id) => !chosen.has(id) && scene.nodes[id]);
@@ -257,7 +274,7 @@ export function copyNodes(scene: Scene, ids: readonly string[]): Clipping {
  * where they are if this scene has those; formulas follow the new names. Gives the new ids.
  */
 export function pasteNodes(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   clipping: Clipping,
   offset: readonly [number, number],
@@ -292,7 +309,12 @@ export function pasteNodes(
     const from = fresh.get(wire.from.node) ?? known;
     if (!to || !from) continue;
     const id = freeId('w', Object.keys(scene.wires));
-    const copy = { ...structuredCloneOf(wire), id, from: { node: from }, to: { ...wire.to, node: to } };
+    const copy = {
+      ...structuredCloneOf(wire),
+      id,
+      from: { ...wire.from, node: from },
+      to: { ...wire.to, node: to },
+    };
     if (copy.back) {
       renameAsides(copy.back, (aside) => fresh.get(aside) ?? (scene.nodes[aside] ? aside : null));
       // Only part of the cycle was copied: what is left is a plain wire.

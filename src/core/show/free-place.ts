@@ -1,10 +1,10 @@
-import type { Scene } from '../document/types';
+import type { Patch } from '../document/types';
 
 /** What a card takes with a gap around it, on the patch. */
 const gap = { width: 170, height: 126 };
 
 /** The place that is asked for, or the nearest one below it where a new card hides no other. */
-export function freePlace(scene: Scene, [x, y]: readonly [number, number]): [number, number] {
+export function freePlace(scene: Patch, [x, y]: readonly [number, number]): [number, number] {
   const places = Object.values(scene.nodes).map(({ place }) => place);
   let at = y;
   for (;;) {

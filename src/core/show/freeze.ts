@@ -1,18 +1,18 @@
 import type { Catalogue } from '../kind/kind';
 import { freeName } from './create';
 import { addNode } from './edit';
-import type { ControlValue, Scene } from '../document/types';
+import type { ControlValue, Patch } from '../document/types';
 
 /** How far below a node its frozen copy is put, patch pixels. */
 const below = 70;
 
 /** Leads all that a node gives to others from another node instead. */
-function moveOutgoing(scene: Scene, from: string, to: string): void {
+function moveOutgoing(scene: Patch, from: string, to: string): void {
   for (const wire of Object.values(scene.wires)) if (wire.from.node === from) wire.from.node = to;
 }
 
 /** Exchanges the names of two nodes, so that formulas that name the one read the other. */
-function swapNames(scene: Scene, a: string, b: string): void {
+function swapNames(scene: Patch, a: string, b: string): void {
   const [one, other] = [scene.nodes[a], scene.nodes[b]];
   [one.name, other.name] = [other.name, one.name];
 }
@@ -22,7 +22,7 @@ function swapNames(scene: Scene, a: string, b: string): void {
  * and costs nothing, since nobody looks at it. Gives the id of the new node.
  */
 export function freeze(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   original: string,
   kind: string,
@@ -43,13 +43,13 @@ export function freeze(
 }
 
 /** The nodes that stand for others: frozen, and to be thawed. */
-export const frozenOf = (scene: Scene, id: string): string | null => {
+export const frozenOf = (scene: Patch, id: string): string | null => {
   const original = scene.nodes[id]?.frozen;
   return original && scene.nodes[original] ? original : null;
 };
 
 /** Brings the costly node back where its frozen copy stands, and removes that. Gives the id of what plays again; null: it stood for none. */
-export function thaw(scene: Scene, id: string): string | null {
+export function thaw(scene: Patch, id: string): string | null {
   const original = frozenOf(scene, id);
   if (original === null) return null;
   moveOutgoing(scene, id, original);

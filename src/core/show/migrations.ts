@@ -60,6 +60,10 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
       if (isObject(show.inputs.osc)) show.inputs.osc.to ??= '';
     }
   },
+  // Shows got modules.
+  7: (show) => {
+    show.modules ??= {};
+  },
 };
 
 /**
@@ -70,8 +74,8 @@ export function migrate(show: Json, catalogue: Catalogue, to: number = showVersi
   if (typeof show.version !== 'number' || !Number.isInteger(show.version) || show.version < 1) return;
   for (let version = show.version; version < to; version++) {
     steps[version]?.(show);
-    for (const scene of objectsIn(show.scenes)) {
-      for (const node of objectsIn(scene.nodes)) {
+    for (const patch of [...objectsIn(show.scenes), ...objectsIn(show.modules)]) {
+      for (const node of objectsIn(patch.nodes)) {
         const change =
           typeof node.kind === 'string' ? catalogue.get(node.kind)?.migrate?.[version] : undefined;
         if (change && isObject(node.controls)) node.controls = change(node.controls);

@@ -1,7 +1,7 @@
 import { kindOf, type Catalogue, type SignalKind } from '../kind/kind';
 import { numbersOf } from '../run/node-run';
 import { addNode, connect, EditError, setMotions } from './edit';
-import type { Scene } from '../document/types';
+import type { Patch } from '../document/types';
 
 /**
  * Turns the `k`-th motion of a control part into a node that is wired to it and does the same. Gives the id of the node.
@@ -9,7 +9,7 @@ import type { Scene } from '../document/types';
  * the motion does.
  */
 export function motionToNode(
-  scene: Scene,
+  scene: Patch,
   catalogue: Catalogue,
   id: string,
   part: string,

@@ -9,12 +9,14 @@ import { plainValue } from '../run/node-run';
 import { checkPlay } from './check-play';
 import { checkWall } from './check-wall';
 import type { Finding } from './finding';
+import { checkModule } from './check-module';
+import { catalogueWith } from '../module/show-catalogue';
 import { migrate } from './migrations';
 import { triggersOf } from '../document/motions';
 import { openCycles, wiresThatCloseNothing } from './cycles';
 import { asideOf } from '../document/return-settings';
 import { shippedFiles } from './shipped';
-import { showFormat, showVersion, type ControlValue, type Scene, type Show } from '../document/types';
+import { showFormat, showVersion, type ControlValue, type Patch, type Show } from '../document/types';
 import validateShape from '../document/validator.generated';
 
 export type { Finding } from './finding';
@@ -95,9 +97,9 @@ function closestFaults(faults: readonly SchemaFault[]): SchemaFault[] {
   return kept;
 }
 
-const missingNode = (id: string): string => `There is no node ${id} in this scene.`;
+const missingNode = (id: string): string => `There is no node ${id} here.`;
 
-function checkWires(scene: Scene, catalogue: Catalogue, at: string): Finding[] {
+function checkWires(scene: Patch, catalogue: Catalogue, at: string): Finding[] {
   const findings: Finding[] = [];
   const say = (level: Finding['level'], where: string, what: string): void =>
     void findings.push({ level, where, what });
@@ -141,7 +143,7 @@ function checkInputs(show: Show): Finding[] {
     }));
 }
 
-function checkControls(show: Show, scene: Scene, catalogue: Catalogue, at: string): Finding[] {
+function checkControls(show: Show, scene: Patch, catalogue: Catalogue, at: string): Finding[] {
   const findings: Finding[] = [];
   const say = (level: Finding['level'], where: string, what: string): void =>
     void findings.push({ level, where, what });
@@ -199,7 +201,7 @@ function faultOfValue(spec: ControlSpec, value: ControlValue): string | null {
 class FormulaCheck {
   private readonly names: ReadonlySet<string>;
 
-  constructor(scene: Scene) {
+  constructor(scene: Patch) {
     this.names = new Set(Object.values(scene.nodes).map((node) => formulaName(node.name)));
   }
 
@@ -233,11 +235,26 @@ class FormulaCheck {
 }
 
 /** Everything that can be said of a show without running it. */
-export function checkShow(data: unknown, catalogue: Catalogue): Finding[] {
+export function checkShow(data: unknown, shipped: Catalogue): Finding[] {
   const form = checkForm(data);
   if (form.length) return form;
   const show = data as Show;
+  const catalogue = catalogueWith(shipped, show.modules);
   const findings = [...checkInputs(show), ...checkWall(show), ...checkPlay(show, catalogue)];
+  for (const [id, module] of Object.entries(show.modules)) {
+    const at = `modules.${id}`;
+    if (module.id !== id)
+      findings.push({
+        level: 'error',
+        where: at,
+        what: `Its id is ${module.id}, but it stands under ${id}.`,
+      });
+    findings.push(
+      ...checkWires(module, catalogue, at),
+      ...checkControls(show, module, catalogue, at),
+      ...checkModule(show, module, catalogue, at),
+    );
+  }
   const ids = new Set<string>();
   show.scenes.forEach((scene, k) => {
     const at = `scenes[${k}]`;
@@ -313,6 +330,7 @@ export function readShow(text: string, catalogue: Catalogue): { show: Show; find
         what: 'It closes a cycle that no return wire opens; it was made a return wire.',
       });
   });
+  for (const module of Object.values(show.modules)) openCycles(module);
   return { show, findings };
 }
 

@@ -132,7 +132,7 @@ export class Sheets {
           break;
         }
         case 'text':
-          this.updateText(held, sheet, run, frame.moment.time);
+          this.updateText(held, sheet, run, run.momentIn(frame.moment).time);
           break;
         case 'past':
           this.updatePast(held, sheet, run, steps, first());

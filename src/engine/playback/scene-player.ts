@@ -2,6 +2,7 @@ import type { WebGLRenderTarget } from 'three';
 import type { Catalogue } from '../../core/kind/kind';
 import { cyclesOf } from '../../core/patch/cycles';
 import type { Given } from '../../core/desk/desk-run';
+import type { FlatScene } from '../../core/patch/flat-scene';
 import { picturesWithHistory } from '../../core/patch/history';
 import { sceneOutOf } from '../../core/patch/plan';
 import type { Frame } from '../../core/run/frame';
@@ -37,6 +38,7 @@ export class ScenePlayer {
   private history: { plan: number; pictures: ReadonlySet<string> } | null = null;
   /** Version of what the desk gave that it has taken. */
   private given = 0;
+  private givenTo: FlatScene['forwards'];
   /** Frames played since it began. */
   frames = 0;
   /** The only parts of the scene's picture that somebody looks at; null: all. */
@@ -48,7 +50,7 @@ export class ScenePlayer {
     private gpu: Gpu,
     private readonly catalogue: Catalogue,
     private readonly media: MediaLibrary,
-    scene: Scene,
+    scene: FlatScene,
     private readonly options: RendererOptions = {},
     readonly without: string | null = null,
   ) {
@@ -57,14 +59,17 @@ export class ScenePlayer {
       letters: (request) => media.letters(request),
       model: (file) => media.model(file),
     });
+    this.run.forwards = scene.forwards;
     this.renderer = new ImageRenderer(gpu, this.run, media, options);
     this.reads = new PixelReads(gpu);
   }
 
-  /** Takes what the desk has in hand of the scene, where it is another version than the last. */
+  /** Takes what the desk has in hand of the scene, where that, or what it sets inside of modules, is another than the last. */
   give({ version, values }: { version: number; values: Iterable<Given> }): void {
-    if (version === this.given) return;
+    const { forwards } = this.run;
+    if (version === this.given && forwards === this.givenTo) return;
     this.given = version;
+    this.givenTo = forwards;
     this.run.standIn(values);
   }
 

@@ -76,9 +76,10 @@ type Derived = Record<string, number | readonly number[] | Float32Array>;
 function derivedOf(run: NodeRun, frame: Frame): Derived {
   const { kind } = run.plan;
   const { controls } = run;
-  if (kind.output === 'field') return kind.derive?.(controls, frame.moment) ?? {};
+  const moment = run.momentIn(frame.moment);
+  if (kind.output === 'field') return kind.derive?.(controls, moment) ?? {};
   if (kind.output !== 'image' || (kind.paint.type !== 'shader' && kind.paint.type !== 'passes')) return {};
-  return kind.paint.derive?.(controls, frame.moment, run.image?.height ?? frame.canvas.height) ?? {};
+  return kind.paint.derive?.(controls, moment, run.image?.height ?? frame.canvas.height) ?? {};
 }
 
 function fillNumber(

@@ -1,6 +1,7 @@
 import { kindOf } from '../../../core/kind/kind';
 import { ArrowLeftRight, Copy, Home, Link, Radio } from 'lucide-react';
-import { naturalRangeOf, setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
+import { naturalRangeOf } from '../../../core/run/natural-range';
+import { setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
 import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { sessionStore, useSession } from '../../data/session';
