@@ -1,13 +1,14 @@
 import type { Scene } from '../../core/document/types';
+import { sceneAt } from '../../core/module/open-place';
 import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';
 import { wallSession } from '../data/wall-session';
 
-/** The scene that is open in Build, while Build is shown; else null. */
+/** The patch that is open in Build (a scene, or what lies in a module), while Build is shown; else null. */
 export function sceneAtHand(): Scene | null {
   if (!location.pathname.startsWith('/build')) return null;
   const { sceneId } = sessionStore.getState();
-  return showStore.getState().show.scenes.find(({ id }) => id === sceneId) ?? null;
+  return sceneAt(showStore.getState().show, sceneId);
 }
 
 /** The chosen nodes of that scene. */

@@ -1,15 +1,19 @@
+import { sceneOfPlace } from '../../core/module/place';
 import { openScene } from '../data/session';
 import { showStore } from '../data/show-store';
 import { addScene, duplicateScene, removeScene } from '../actions/scene-actions';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
 
+/** The scene that is open, or that the open module lies in. */
+const sceneOfHand = (): string => sceneOfPlace(sceneAtHand()!.id);
+
 const isBuild = (): boolean => sceneAtHand() !== null;
 
 /** Opens the scene so many places further on, round the end. */
 function go(by: number): void {
   const { scenes } = showStore.getState().show;
-  const at = scenes.indexOf(sceneAtHand()!);
+  const at = scenes.findIndex(({ id }) => id === sceneOfHand());
   openScene(scenes[(at + by + scenes.length) % scenes.length].id);
 }
 
@@ -26,14 +30,14 @@ export const sceneCommands: readonly Command[] = [
     label: 'Duplicate scene',
     help: 'Copies the open scene and opens the copy',
     when: isBuild,
-    run: () => duplicateScene(sceneAtHand()!.id),
+    run: () => duplicateScene(sceneOfHand()),
   },
   {
     id: 'scene.delete',
     label: 'Delete scene',
     help: 'Deletes the open scene; the message that follows can undo it',
     when: isBuild,
-    run: () => removeScene(sceneAtHand()!.id),
+    run: () => removeScene(sceneOfHand()),
   },
   {
     id: 'scene.after',

@@ -2,7 +2,10 @@ import { castDraft, produce, type Draft } from 'immer';
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
 import { EditError } from '../../core/show/edit';
+import { tidyModule } from '../../core/show/edit-module';
 import { makeShow } from '../../core/show/create';
+import { moduleAt, sceneAt } from '../../core/module/open-place';
+import { splitPlace } from '../../core/module/place';
 import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { say } from '../parts/notices';
@@ -23,6 +26,9 @@ export const showStore = create<ShowState>()(
     limit: 400,
   }),
 );
+
+// Kinds of modules are there before anything that looks them up is drawn again.
+showStore.subscribe(({ show }) => catalogue.take(show.modules));
 
 /** Edits with the same key that follow each other become one step of undo: all moves of one drag. */
 let gesture: string | null = null;
@@ -65,16 +71,23 @@ export function editShow<T>(recipe: (show: Draft<Show>) => T, gestureKey: string
   }
 }
 
-/** Changes one scene of the show. */
+/** Changes one patch of the show: that of a scene, or what lies in a module ("s1/n5"). */
 export function editScene<T>(
-  sceneId: string,
+  place: string,
   recipe: (scene: Scene) => T,
   gestureKey: string | null = null,
 ): T | null {
   return editShow((show) => {
-    const scene = show.scenes.find((s) => s.id === sceneId);
+    const { scene: id, path } = splitPlace(place);
+    const scene = show.scenes.find((s) => s.id === id) as Scene | undefined;
     if (!scene) throw new EditError('This scene is gone.');
-    return recipe(scene as Scene);
+    if (path.length === 0) return recipe(scene);
+    const module = moduleAt(show as Show, place);
+    if (!module) throw new EditError('This module is gone.');
+    const { name, nodes, wires } = module;
+    const result = recipe({ id: place, name, loop: scene.loop, nodes, wires });
+    tidyModule(show as Show, module);
+    return result;
   }, gestureKey);
 }
 
@@ -102,5 +115,6 @@ export function redo(): void {
 
 export const useShow = <T>(pick: (show: Show) => T): T => useStore(showStore, (state) => pick(state.show));
 
-export const useScene = (id: string): Scene | undefined =>
-  useShow((show) => show.scenes.find((scene) => scene.id === id));
+/** The patch at a place: a scene, or what lies in a module, as a scene. */
+export const useScene = (place: string): Scene | undefined =>
+  useShow((show) => sceneAt(show, place) ?? undefined);

@@ -1,3 +1,4 @@
+import { sceneOfPlace } from '../../core/module/place';
 import { ReactFlowProvider } from '@xyflow/react';
 import { useEffect, useMemo } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
@@ -42,16 +43,17 @@ export function BuildView() {
   const { sceneId, benchOpen } = useSession();
   const firstScene = useShow((show) => show.scenes[0]?.id ?? '');
   const scene = useScene(sceneId);
+  const around = useScene(sceneOfPlace(sceneId));
   const gone = !scene && firstScene !== '';
   useEffect(() => {
-    if (gone) openScene(liveStore.getState().program.program || firstScene);
-  }, [gone, firstScene]);
+    if (gone) openScene(around?.id ?? (liveStore.getState().program.program || firstScene));
+  }, [gone, around, firstScene]);
   useWatch(sceneId);
   if (!scene) return <main className="quiet grid h-full place-items-center">Opening the show…</main>;
   return (
     <main className="flex h-full flex-col">
-      <SceneBar sceneId={scene.id} />
-      <LoopBar scene={scene} />
+      <SceneBar place={scene.id} />
+      <LoopBar scene={around ?? scene} />
       <Group orientation="horizontal" className="min-h-0 grow">
         <Panel minSize="40%">
           <Group orientation="vertical" className="h-full">

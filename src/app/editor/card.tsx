@@ -6,6 +6,7 @@ import { memo, useEffect, useRef } from 'react';
 import { catalogue } from '../../nodes/catalogue';
 import { useSession } from '../data/session';
 import { liveStore, onGlance } from '../engine/live';
+import { costAt } from '../engine/places';
 import { hoverNode } from './alt-node';
 import { faceWidth } from './live-layout';
 import { leftPorts, lowerPorts, wireColour, type CardNode } from './flow-model';
@@ -29,8 +30,9 @@ function Face({ id, name, isPicture }: { id: string; name: string; isPicture: bo
 }
 
 function Cost({ id }: { id: string }) {
-  const ms = liveStore((s) => s.stats?.nodeMs[id]);
-  return ms === undefined ? null : (
+  const place = useSession((s) => s.sceneId);
+  const ms = liveStore((s) => s.stats && costAt(place, id, s.stats.nodeMs));
+  return ms === undefined || ms === null ? null : (
     <span
       className="figures quiet shrink-0 text-2xs whitespace-nowrap [[data-far=true]_&]:hidden"
       title="Time of the graphics card for this step"

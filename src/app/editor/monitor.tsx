@@ -7,6 +7,7 @@ import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { listenToPointer } from '../inputs/keys-pointer';
 import { liveStore } from '../engine/live';
+import { costAt } from '../engine/places';
 import { shortNumber } from '../../core/text/short-number';
 import { useAltNode } from './alt-node';
 import { MonitorOverlay } from './monitor-overlay';
@@ -15,8 +16,11 @@ import { WhyDark } from './why-dark';
 function Costs({ scene }: { scene: Scene }) {
   const stats = liveStore((s) => s.stats);
   if (!stats) return null;
-  const rows = Object.entries(stats.nodeMs)
-    .filter(([id]) => scene.nodes[id])
+  const rows = Object.keys(scene.nodes)
+    .flatMap((id): [string, number][] => {
+      const ms = costAt(scene.id, id, stats.nodeMs);
+      return ms === undefined ? [] : [[id, ms]];
+    })
     .sort((a, b) => b[1] - a[1]);
   const most = Math.max(0.1, ...rows.map(([, ms]) => ms));
   return (

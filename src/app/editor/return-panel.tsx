@@ -211,7 +211,7 @@ export default function ReturnPanel({
         <button
           type="button"
           className="tool"
-          onClick={() => engine().send({ type: 'clear-return', scene: scene.id, wire: wire.id })}
+          onClick={() => engine().clearReturn(scene.id, wire.id)}
         >
           <RotateCcw size={13} /> Clear
         </button>

@@ -2,6 +2,7 @@ import { Download, Snowflake } from 'lucide-react';
 import { useState } from 'react';
 import { dataNames, formatsOf, type DataFormat } from '../../core/export/data/data-request';
 import { loopFrames } from '../../core/export/spec';
+import { sceneOfPlace } from '../../core/module/place';
 import { kindOf } from '../../core/kind/kind';
 import type { PatchNode, Scene } from '../../core/document/types';
 import type { FrozenPicture } from '../exports/freeze-node';
@@ -94,7 +95,7 @@ export default function SaveData({ scene, node }: { scene: Scene; node: PatchNod
     const { engineFor } = await import('../exports/job-queue');
     const { show } = showStore.getState();
     // An engine of its own: the stage does not notice.
-    const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === scene.id) });
+    const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)) });
     try {
       const [first, last] = hasFrames ? range : [range[0], range[0]];
       const request = { scene: scene.id, node: isOut ? null : node.id, as, first, last, fps: canvas.fps };

@@ -1,4 +1,5 @@
 import { transitionSeconds } from '../../core/show/transition';
+import { sceneOfPlace } from '../../core/module/place';
 import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
@@ -60,7 +61,8 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
 }
 
 /** The scenes of the show, the one open here, and the way to the stage for it. */
-export function SceneBar({ sceneId }: { sceneId: string }) {
+export function SceneBar({ place }: { place: string }) {
+  const sceneId = sceneOfPlace(place);
   const scenes = useShow((show) => show.scenes);
   const fade = useShow(transitionSeconds);
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === sceneId);

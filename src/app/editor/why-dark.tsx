@@ -3,9 +3,12 @@ import { create } from 'zustand';
 import { Lightbulb, X } from 'lucide-react';
 import type { DarkReason } from '../../core/run/why-dark';
 import type { Scene } from '../../core/document/types';
-import { choose } from '../data/session';
+import { nameOfNode } from '../../core/module/open-place';
+import { nodeAtPlace, placeOfNode, sceneOfPlace } from '../../core/module/place';
+import { useScene, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
+import { goTo } from './going-to';
 
 interface DarkState {
   scene: string;
@@ -15,21 +18,27 @@ interface DarkState {
 const darkStore = create<DarkState>(() => ({ scene: '', reasons: null }));
 
 /** Why the picture is dark, as far as it lies with a node; only while the question is open. */
-export const useDarkReason = (scene: string, node: string): string | undefined =>
+export const useDarkReason = (place: string, node: string): string | undefined =>
   darkStore((s) =>
-    s.scene === scene ? s.reasons?.find((reason) => reason.node === node)?.sentence : undefined,
+    s.scene === sceneOfPlace(place)
+      ? s.reasons?.find((reason) => reason.node !== null && nodeAtPlace(place, reason.node) === node)
+          ?.sentence
+      : undefined,
   );
 
-/** While the picture is dark: a question on the monitor, and its answers, each leading to the node it is about. */
-export function WhyDark({ scene }: { scene: Scene }) {
-  const dark = liveStore((s) => s.dark === scene.id);
+/** While the picture is dark: a question on the monitor, and its answers, each leading to the node it is about, in modules too. */
+export function WhyDark({ scene: { id: place } }: { scene: Scene }) {
+  const scene = useScene(sceneOfPlace(place));
+  const dark = liveStore((s) => s.dark === sceneOfPlace(place));
   const { reasons, scene: asked } = darkStore();
-  const open = reasons !== null && asked === scene.id;
+  const show = useShow((s) => s);
+  const open = reasons !== null && asked === scene?.id;
 
   useEffect(() => {
     if (!dark && open) darkStore.setState({ reasons: null });
   }, [dark, open]);
 
+  if (!scene) return null;
   const ask = async (): Promise<void> => {
     const { reasons: found } = await engine().request({ type: 'why', scene: scene.id });
     darkStore.setState({ scene: scene.id, reasons: found });
@@ -73,9 +82,15 @@ export function WhyDark({ scene }: { scene: Scene }) {
                 <button
                   type="button"
                   className="w-full rounded px-1 py-0.5 text-left hover:bg-base-300"
-                  onClick={() => node && choose([node])}
+                  onClick={() => {
+                    if (!node) return;
+                    const at = placeOfNode(scene.id, node);
+                    goTo(at.place, at.node);
+                  }}
                 >
-                  <span className="font-semibold text-primary">{scene.nodes[node]?.name ?? scene.name}</span>{' '}
+                  <span className="font-semibold text-primary">
+                    {node ? nameOfNode(show, scene.id, node) : scene.name}
+                  </span>{' '}
                   {sentence}
                 </button>
               </li>

@@ -2,6 +2,7 @@ import { BaseEdge, EdgeLabelRenderer, getBezierPath, type EdgeProps } from '@xyf
 import { Undo2 } from 'lucide-react';
 import { memo, useEffect } from 'react';
 import type { Carries } from '../../core/kind/kind';
+import { sceneAt } from '../../core/module/open-place';
 import { naturalRangeOf } from '../../core/run/natural-range';
 import { catalogue } from '../../nodes/catalogue';
 import { sessionStore } from '../data/session';
@@ -45,7 +46,7 @@ export const WireLine = memo(function WireLine(props: EdgeProps<WireEdge>) {
   useEffect(() => {
     if (!isLive(carries)) return;
     const { sceneId } = sessionStore.getState();
-    const source = showStore.getState().show.scenes.find((s) => s.id === sceneId)?.nodes[wire.from.node];
+    const source = sceneAt(showStore.getState().show, sceneId)?.nodes[wire.from.node];
     if (!source) return;
     return placeWire(wire.id, {
       node: wire.from.node,

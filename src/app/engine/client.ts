@@ -1,7 +1,9 @@
 import { assertNever } from '../../core/assert-never';
 import { changesBetween } from '../../core/show/changes';
+import { prefixOf, sceneOfPlace } from '../../core/module/place';
 import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
+import { idAtPlace, layoutInEngine, requestInEngine, sourceInEngine, watchInEngine } from './places';
 import { drawVector } from './vector';
 import type {
   EngineAnswer,
@@ -60,6 +62,9 @@ export class EngineClient {
       timer: number;
     }
   >();
+  /** The place that the editor looks at, and the one that the live layer is of. */
+  private place = '';
+  private layerPlace = '';
   private requestId = 0;
   private outputId = 0;
   private show: Show | null = null;
@@ -164,17 +169,26 @@ export class EngineClient {
         this.emit(message);
         break;
       case 'layer-painted':
-        this.emit(message);
+        this.emit({ ...message, layout: { ...message.layout, scene: this.layerPlace } });
         // A patch that is gone has not taken it.
         message.bitmap.close();
         this.post({ type: 'layer-taken' });
         break;
+      case 'glance': {
+        const { nodes, bench } = message;
+        const own = <T extends { node: string }>(one: T): T[] => {
+          const node = idAtPlace(this.place, one.node);
+          return node === null ? [] : [{ ...one, node }];
+        };
+        const [shown = null] = bench ? own(bench) : [];
+        this.emit({ ...message, nodes: nodes && nodes.flatMap(own), bench: shown });
+        break;
+      }
       case 'opened':
       case 'stats':
       case 'recorded':
       case 'export':
       case 'pixels':
-      case 'glance':
       case 'faults':
       case 'dark':
       case 'heard':
@@ -224,7 +238,7 @@ export class EngineClient {
     for (const [id, entry] of this.requests) {
       if (entry.sent) continue;
       entry.sent = true;
-      this.post({ type: 'request', id, request: entry.request });
+      this.post({ type: 'request', id, request: requestInEngine(entry.request) });
     }
   }
 
@@ -232,7 +246,8 @@ export class EngineClient {
     const made = make();
     if (!made) return;
     const { canvas, width, height } = made;
-    this.post({ type: 'output-add', id, canvas, spec: { source, use, mapping, width, height } }, [canvas]);
+    const spec = { source: sourceInEngine(source), use, mapping, width, height };
+    this.post({ type: 'output-add', id, canvas, spec }, [canvas]);
   }
 
   private post(message: ToEngine, transfer: Transferable[] = []): void {
@@ -288,11 +303,15 @@ export class EngineClient {
   }
 
   watch(watch: Watch): void {
-    this.set({ type: 'watch', watch });
+    this.place = watch.scene ?? '';
+    this.set({ type: 'watch', watch: watchInEngine(watch) });
   }
 
   /** Sends a setting, which holds until the next of its type: an engine that comes later is told as well. */
-  set(message: SettingMessage): void {
+  set(setting: SettingMessage): void {
+    if (setting.type === 'layer') this.layerPlace = setting.layout?.scene ?? '';
+    const message =
+      setting.type === 'layer' ? { ...setting, layout: layoutInEngine(setting.layout) } : setting;
     this.settings.set(message.type, message);
     this.post(message);
   }
@@ -311,6 +330,11 @@ export class EngineClient {
     else this.commands.push(command);
   }
 
+  /** Starts feedback again: that of a return wire of a place. */
+  clearReturn(place: string, wire: string): void {
+    this.post({ type: 'clear-return', scene: sceneOfPlace(place), wire: prefixOf(place) + wire });
+  }
+
   addOutput(host: OutputHost): string {
     const id = `output-${++this.outputId}`;
     this.hosts.set(id, host);
@@ -323,7 +347,7 @@ export class EngineClient {
     const host = this.hosts.get(id);
     if (!host) return;
     host.source = source;
-    this.post({ type: 'output-change', id, change: { source } });
+    this.post({ type: 'output-change', id, change: { source: sourceInEngine(source) } });
   }
 
   resizeOutput(id: string, width: number, height: number): void {

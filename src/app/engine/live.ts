@@ -8,9 +8,11 @@ import type {
   PerformanceState,
   Stats,
 } from '../../engine/protocol/protocol';
+import { sceneOfPlace } from '../../core/module/place';
 import { performanceAt } from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
+import { byPlaces } from './places';
 
 /** What the engine last reported. Numbers of nodes go to elements through `onGlance`, past React; what moves fast on the patch is painted by the engine. */
 interface LiveState extends Omit<PerformanceState, 'number'> {
@@ -83,6 +85,10 @@ export function usePart(part: string): PartGlance | null {
   );
 }
 
+/** What was said of other scenes than one, and of what lies in them. */
+const withoutScene = <T>(said: Record<string, T>, scene: string): Record<string, T> =>
+  Object.fromEntries(Object.entries(said).filter(([place]) => sceneOfPlace(place) !== scene));
+
 /** Brings the engine's words to the stores, and tells it whether the window is in sight; called once when the app starts. */
 export function listenToEngine(): void {
   const client = engine();
@@ -124,8 +130,8 @@ export function listenToEngine(): void {
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
   client.on('faults', ({ scene, faults, notes, feedback }) =>
     liveStore.setState((s) => ({
-      faults: { ...s.faults, [scene]: faults },
-      notes: { ...s.notes, [scene]: notes },
+      faults: { ...withoutScene(s.faults, scene), ...byPlaces(scene, faults) },
+      notes: { ...withoutScene(s.notes, scene), ...byPlaces(scene, notes) },
       feedback: { ...s.feedback, [scene]: feedback },
     })),
   );

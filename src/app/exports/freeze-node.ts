@@ -3,6 +3,7 @@ import { piecesOf } from '../../core/export/schedule';
 import { loopFrames, type ExportSpec } from '../../core/export/spec';
 import { kindOf } from '../../core/kind/kind';
 import { freeze } from '../../core/show/freeze';
+import { prefixOf, sceneOfPlace } from '../../core/module/place';
 import type { ControlValue, Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { addFile } from '../data/files';
@@ -51,7 +52,7 @@ async function freezePicture(
   const odd = as === 'video' ? 1 : 0;
   const spec: ExportSpec = {
     name: safeName(name),
-    source: { type: 'scene', scene: scene.id, node },
+    source: { type: 'scene', scene: sceneOfPlace(scene.id), node: prefixOf(scene.id) + node },
     range: { type: 'loop', closed: false },
     output: null,
     fps: show.canvas.fps,
@@ -144,7 +145,7 @@ export async function freezeNode(scene: Scene, node: string, as: FrozenPicture):
   const { show } = showStore.getState();
   const kind = kindOf(catalogue, scene.nodes[node]);
   const { frame } = liveStore.getState().transport;
-  const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === scene.id) });
+  const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)) });
   try {
     let made: Frozen & { formula?: string | null };
     if (kind?.output === 'image') made = await freezePicture(client, show, scene, node, as);

@@ -1,3 +1,4 @@
+import { sceneAt } from '../../core/module/open-place';
 import { create } from 'zustand';
 import type { BindTarget, Scene } from '../../core/document/types';
 import { setControl } from '../../core/show/edit';
@@ -19,7 +20,7 @@ export function stopLearning(): void {
   learnStore.setState({ waiting: null });
 }
 
-const sceneOf = (id: string): Scene | undefined => showStore.getState().show.scenes.find((s) => s.id === id);
+const sceneOf = (place: string): Scene | null => sceneAt(showStore.getState().show, place);
 
 /** Lets a control follow whatever is moved next. */
 export function learnControl(scene: string, node: string, part: string, label: string): void {

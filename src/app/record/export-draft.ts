@@ -1,3 +1,4 @@
+import { sceneOfPlace } from '../../core/module/place';
 import { create } from 'zustand';
 import { endingOf, homeSpec, loopFrames, sizeOfOutput, type ExportSpec } from '../../core/export/spec';
 import type { Show } from '../../core/document/types';
@@ -16,7 +17,7 @@ export const draftStore = create<{ draft: ExportSpec | null; asksForFile: boolea
 /** The draft as it fits a show: what it names and is gone begins anew with the scene that is open. */
 export function draftFor(show: Show): ExportSpec {
   const { draft } = draftStore.getState();
-  const scene = show.scenes.find(({ id }) => id === sessionStore.getState().sceneId) ?? show.scenes[0];
+  const scene = show.scenes.find(({ id }) => id === sceneOfPlace(sessionStore.getState().sceneId)) ?? show.scenes[0];
   if (!draft) return homeSpec(show, scene);
   const { source, output } = draft;
   const isGone =
