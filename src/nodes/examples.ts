@@ -1,9 +1,9 @@
 import { sceneOutOf } from '../core/patch/plan';
-import type { ExampleFeed, InputSpec, Kind } from '../core/kind/kind';
+import type { Catalogue, ExampleFeed, InputSpec, Kind } from '../core/kind/kind';
 import { makeScene } from '../core/show/create';
 import { addNode, connect, EditError, setFormula } from '../core/show/edit';
 import type { Scene } from '../core/document/types';
-import { catalogue } from './catalogue';
+import { catalogue as shipped } from './catalogue';
 
 /** What examples are fed by, where an input's name says what it is for; else by what it carries. */
 const feeds: Readonly<Record<string, ExampleFeed>> = {
@@ -27,16 +27,20 @@ const byCarried: Readonly<Record<InputSpec['carries'], ExampleFeed>> = {
   field: { kind: 'field-box' },
 };
 
+/** Puts an example together of kinds of a catalogue: that of modules too. */
 class ExampleMaker {
   readonly scene: Scene;
   private readonly columns = [0, 0, 0, 0, 0, 0, 0, 0];
 
-  constructor(name: string) {
+  constructor(
+    name: string,
+    private readonly catalogue: Catalogue,
+  ) {
     this.scene = makeScene(catalogue, 'example', name);
   }
 
   add(feed: ExampleFeed, column: number): string {
-    const id = addNode(this.scene, catalogue, feed.kind, [column * 200, this.columns[column]++ * 170]);
+    const id = addNode(this.scene, this.catalogue, feed.kind, [column * 200, this.columns[column]++ * 170]);
     for (const [control, value] of Object.entries(feed.controls ?? {}))
       if (Object.hasOwn(this.scene.nodes[id].controls, control))
         this.scene.nodes[id].controls[control] = value;
@@ -50,16 +54,16 @@ class ExampleMaker {
       const special = port === first ? (kind.example?.feed ?? feeds[port]) : feeds[port];
       const source = special ?? byCarried[spec.carries];
       const from = this.add(source, column - 1);
-      const sourceKind = catalogue.get(source.kind)!;
+      const sourceKind = this.catalogue.get(source.kind)!;
       if (column > 1) this.feed(from, sourceKind, column - 1);
-      connect(this.scene, catalogue, from, id, port);
+      connect(this.scene, this.catalogue, from, id, port);
     }
   }
 
   private tryWire(from: string, kind: string, port: string, column: number): string | null {
     const to = this.add({ kind }, column);
     try {
-      connect(this.scene, catalogue, from, to, port);
+      connect(this.scene, this.catalogue, from, to, port);
       return to;
     } catch (error) {
       if (!(error instanceof EditError)) throw error;
@@ -75,7 +79,7 @@ class ExampleMaker {
       const row = this.add({ kind: 'instances', controls: { tint: [1, 0.66, 0.24, 1] } }, column + 1);
       setFormula(this.scene, row, 'size', 'n > 1 ? 0.08 : 0.3');
       setFormula(this.scene, row, 'place.x', '((i + 0.5) / n - 0.5) * 1.4');
-      connect(this.scene, catalogue, id, row, 'place.y');
+      connect(this.scene, this.catalogue, id, row, 'place.y');
       last = this.tryWire(row, 'shot', 'props', column + 2);
     } else if (kind.output === 'shape') {
       const body = this.tryWire(id, 'body', 'shape', column + 1);
@@ -86,19 +90,19 @@ class ExampleMaker {
       const shot = this.tryWire(id, 'shot', 'props', column + 1);
       // A light or a camera by itself has nothing to show.
       const something = this.add({ kind: 'body' }, column - 1);
-      this.feed(something, catalogue.get('body')!, column - 1);
-      if (shot) connect(this.scene, catalogue, something, shot, 'props');
+      this.feed(something, this.catalogue.get('body')!, column - 1);
+      if (shot) connect(this.scene, this.catalogue, something, shot, 'props');
       last = shot;
     }
-    const out = sceneOutOf(this.scene, catalogue);
-    if (last && out && last !== out) connect(this.scene, catalogue, last, out, 'picture');
+    const out = sceneOutOf(this.scene, this.catalogue);
+    if (last && out && last !== out) connect(this.scene, this.catalogue, last, out, 'picture');
     if (out) this.scene.nodes[out].place = [(column + 3) * 200, 0];
   }
 }
 
 /** A small scene that shows what a kind does, made of the kind with its home values and something to work on. */
-export function exampleOf(kind: Kind): Scene {
-  const maker = new ExampleMaker(kind.label);
+export function exampleOf(kind: Kind, catalogue: Catalogue = shipped): Scene {
+  const maker = new ExampleMaker(kind.label, catalogue);
   const column = 3;
   if (kind.output === 'image' && kind.isSceneOut) {
     const out = sceneOutOf(maker.scene, catalogue)!;

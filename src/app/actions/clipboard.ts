@@ -1,21 +1,44 @@
 import { copyNodes, pasteNodes, type Clipping } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
-import type { Scene } from '../../core/document/types';
+import { moduleIdOf } from '../../core/module/module-kind';
+import { moduleAt } from '../../core/module/open-place';
+import { catalogueWith } from '../../core/module/show-catalogue';
+import { refuseInItself } from '../../core/show/edit-module';
+import { packModule, takeModules, type ModulePack } from '../../core/show/module-file';
+import type { Patch, Scene } from '../../core/document/types';
 import { choose } from '../data/session';
-import { editScene } from '../data/show-store';
+import { showStore } from '../data/show-store';
+import { bringModule } from './library-actions';
+import { editPatch } from './module-actions';
+
+/** What was copied, and the modules that it needs. */
+interface Copied extends Clipping {
+  packs: readonly ModulePack[];
+}
 
 /** Kept beside the system's clipboard, which a page may not always read. */
-let last: Clipping | null = null;
+let last: Copied | null = null;
+
+/** Copies with the modules that they need, as another show does not have these. */
+function clip(scene: Scene, ids: readonly string[]): Copied {
+  const { show } = showStore.getState();
+  const clipping = copyNodes(scene, ids);
+  const wanted = clipping.nodes.flatMap(({ kind }) => moduleIdOf(kind) ?? []);
+  const packs = wanted
+    .filter((id) => Object.hasOwn(show.modules, id))
+    .map((id) => packModule(show, catalogue, id));
+  return { ...clipping, packs };
+}
 
 export function copy(scene: Scene, ids: readonly string[]): void {
   if (ids.length === 0) return;
-  last = copyNodes(scene, ids);
+  last = clip(scene, ids);
 }
 
 const step = 36;
 
 /** How far copies are moved, so that none of them covers a card that is there. */
-function openOffset(scene: Scene, { nodes }: Clipping): [number, number] {
+function openOffset(scene: Patch, { nodes }: Clipping): [number, number] {
   const places = Object.values(scene.nodes).map(({ place }) => place);
   const covers = (by: number): boolean =>
     nodes.some(({ place: [x, y] }) =>
@@ -27,10 +50,15 @@ function openOffset(scene: Scene, { nodes }: Clipping): [number, number] {
 }
 
 /** Puts copies beside what is there, and chooses them. */
-function put(scene: Scene, clipping: Clipping): void {
-  const ids = editScene(scene.id, (draft) =>
-    pasteNodes(draft, catalogue, clipping, openOffset(draft, clipping)),
-  );
+function put(scene: Scene, clipping: Copied): void {
+  const ids = editPatch(scene.id, (show, patch) => {
+    for (const pack of clipping.packs) {
+      if (!Object.hasOwn(show.modules, pack.main)) takeModules(show, pack);
+      refuseInItself(show, pack.main, moduleAt(show, scene.id)?.id ?? null);
+    }
+    const known = catalogueWith(catalogue, show.modules);
+    return pasteNodes(patch, known, clipping, openOffset(patch, clipping));
+  });
   if (ids) choose(ids);
 }
 
@@ -46,12 +74,19 @@ export function placeExample(scene: Scene, example: Scene, at: readonly [number,
   const clipping = copyNodes(example, Object.keys(example.nodes));
   // Nothing of it is known here, whatever ids it has.
   clipping.outside = {};
-  const ids = editScene(scene.id, (draft) =>
-    pasteNodes(draft, catalogue, clipping, [Math.round(at[0] - left), Math.round(at[1] - top)]),
-  );
+  const ids = editPatch(scene.id, (show, patch) => {
+    for (const { kind } of clipping.nodes) {
+      const module = moduleIdOf(kind);
+      if (module === null) continue;
+      bringModule(show, module);
+      refuseInItself(show, module, moduleAt(show, scene.id)?.id ?? null);
+    }
+    const known = catalogueWith(catalogue, show.modules);
+    return pasteNodes(patch, known, clipping, [Math.round(at[0] - left), Math.round(at[1] - top)]);
+  });
   if (ids) choose(ids);
 }
 
 export function duplicate(scene: Scene, ids: readonly string[]): void {
-  put(scene, copyNodes(scene, ids));
+  put(scene, clip(scene, ids));
 }

@@ -7,6 +7,7 @@ export const commandGroups = {
   transport: 'Transport',
   edit: 'Edit',
   patch: 'Patch',
+  module: 'Modules',
   scene: 'Scene',
   view: 'View',
 } as const;

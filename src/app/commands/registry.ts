@@ -1,6 +1,7 @@
 import type { Command } from './command';
 import { editCommands } from './edit-commands';
 import { matches, parseKeys } from './keys';
+import { moduleCommands } from './module-commands';
 import { patchCommands } from './patch-commands';
 import { playCommands } from './play-commands';
 import { recordCommands } from './record-commands';
@@ -19,6 +20,7 @@ export const commands: readonly Command[] = [
   ...transportCommands,
   ...editCommands,
   ...patchCommands,
+  ...moduleCommands,
   ...sceneCommands,
   ...viewCommands,
 ];

@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
+import type { ModulePack } from '../../core/show/module-file';
 import type { Show } from '../../core/document/types';
 
 /** A show as it is kept in this browser. */
@@ -30,6 +31,15 @@ interface StoredScenePicture {
   /** What of the scene it was taken of, by what it held. */
   of: string;
   picture: Blob;
+}
+
+/** A module in the library of this browser, with all that it needs but the bytes of files, which are kept by what they hold. */
+export interface StoredModule {
+  id: string;
+  name: string;
+  pack: ModulePack;
+  /** Milliseconds since 1970 at which it was last kept. */
+  updated: number;
 }
 
 /** Where the performer was. */
@@ -76,6 +86,7 @@ class Database extends Dexie {
   files!: EntityTable<StoredFile, 'id'>;
   scenePictures!: EntityTable<StoredScenePicture, 'id'>;
   jobs!: EntityTable<StoredJob, 'id'>;
+  modules!: EntityTable<StoredModule, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
@@ -86,6 +97,7 @@ class Database extends Dexie {
     // Pictures are drawn again where there are none: the table of before is not worth moving.
     this.version(4).stores({ tiles: null, scenePictures: 'id, show' });
     this.version(5).stores({ jobs: 'id, created' });
+    this.version(6).stores({ modules: 'id' });
   }
 }
 

@@ -86,7 +86,7 @@ export function editScene<T>(
     if (!module) throw new EditError('This module is gone.');
     const { name, nodes, wires } = module;
     const result = recipe({ id: place, name, loop: scene.loop, nodes, wires });
-    tidyModule(show as Show, module);
+    tidyModule(show as Show, catalogue, module);
     return result;
   }, gestureKey);
 }

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
 import type { Scene } from '../../core/document/types';
+import { kindAnywhere, libraryKinds, libraryStore, loadLibrary } from '../data/module-library';
 import { usedKinds } from '../data/used-kinds';
 import { fittingPort, type AddRequest } from './add-request';
 import { searchKinds } from './add-search';
@@ -62,24 +63,31 @@ function KindItem({ value, kind, onAdd }: { value: string; kind: Kind; onAdd(kin
 /** Add a node, searched by what it is called and by what it is for. */
 export default function AddPalette({
   request,
+  isInModule,
   onAdd,
   onExample,
   onClose,
 }: {
   request: AddRequest;
+  /** Whether what is added lies in a module, which has ends. */
+  isInModule: boolean;
   onAdd(kind: Kind): void;
   onExample(example: Scene): void;
   onClose(): void;
 }) {
   const [search, setSearch] = useState('');
   const [chosen, setChosen] = useState('');
+  const library = libraryStore();
+  useEffect(() => void loadLibrary(), []);
   const kinds = useMemo(
     () =>
-      [...catalogue.values()].filter(
+      [...catalogue.values(), ...libraryKinds(library)].filter(
         (kind) =>
-          !(kind.output === 'image' && kind.isSceneOut) && (!request.wire || fittingPort(kind, request.wire)),
+          !(kind.output === 'image' && kind.isSceneOut) &&
+          (isInModule || kind.end === undefined) &&
+          (!request.wire || fittingPort(kind, request.wire)),
       ),
-    [request],
+    [request, library, isInModule],
   );
   const used = usedKinds();
   const groups = useMemo(() => groupsOf(kinds, search, used), [kinds, search, used]);
@@ -94,7 +102,7 @@ export default function AddPalette({
     const timer = setTimeout(() => setHelped(chosen), restMs);
     return () => clearTimeout(timer);
   }, [chosen]);
-  const help = catalogue.get(idOf(helped));
+  const help = kindAnywhere(idOf(helped));
   return (
     <div
       className="absolute inset-0 z-40 flex items-start justify-center bg-black/40 pt-12"

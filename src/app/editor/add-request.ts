@@ -6,12 +6,20 @@ export interface AddRequest {
   /** Place on the patch. */
   at: readonly [number, number];
   /** Wire being pulled: only kinds that it fits are offered. */
-  wire: { node: string; carries: Carries; end: 'source' | 'target'; port: string } | null;
+  wire: {
+    node: string;
+    /** Of a node with several outputs: which; absent: its first. */
+    output?: string;
+    carries: Carries;
+    end: 'source' | 'target';
+    port: string;
+  } | null;
 }
 
 /** The port of a kind that a pulled wire would go to, or null. */
-export function fittingPort(kind: Kind, wire: AddRequest['wire']): string | null {
+export function fittingPort(of: Kind, wire: AddRequest['wire']): string | null {
   if (!wire) return null;
+  const kind = of.adapts ? (of.vary?.(of.adapts(wire.carries)) ?? of) : of;
   if (wire.end === 'target') return kind.output === wire.carries ? 'out' : null;
   const input = Object.entries(kind.inputs).find(([, spec]) => takes(spec, wire.carries));
   if (input) return input[0];

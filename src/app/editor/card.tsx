@@ -1,7 +1,8 @@
 import { kindOf } from '../../core/kind/kind';
+import { moduleIdOf } from '../../core/module/module-kind';
 import { Handle, Position, useUpdateNodeInternals, type NodeProps } from '@xyflow/react';
 import clsx from 'clsx';
-import { TriangleAlert } from 'lucide-react';
+import { Boxes, TriangleAlert } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { catalogue } from '../../nodes/catalogue';
 import { useSession } from '../data/session';
@@ -49,7 +50,9 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
   const sceneId = useSession((s) => s.sceneId);
   const fault = liveStore((s) => s.faults[sceneId]?.[id]);
   const update = useUpdateNodeInternals();
-  const ports = driven.join(' ');
+  const ports = [...driven, ...Object.keys(kind?.inputs ?? {}), ...Object.keys(kind?.sideOutputs ?? {})].join(
+    ' ',
+  );
   // A card is measured when it comes; only ports that come later are told. Each telling goes through all cards.
   const told = useRef(ports);
   useEffect(() => {
@@ -75,7 +78,8 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
   }
   const left = leftPorts(kind);
   const lower = lowerPorts(kind, driven);
-  const isOut = kind.output === 'image' && kind.isSceneOut;
+  const isOut = (kind.output === 'image' && kind.isSceneOut) || kind.end === 'out';
+  const isModule = moduleIdOf(kind.id) !== null;
   const signal = kind.output === 'signal';
   return (
     <div
@@ -97,11 +101,23 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
         )}
       </div>
       <div className="flex h-7 items-center gap-1 rounded-b-[5px] bg-base-200 px-2">
-        <span className="h-1.5 w-1.5 shrink-0 rounded-full" style={{ background: wireColour(kind.output) }} />
+        {isModule ? (
+          <Boxes
+            size={12}
+            className="shrink-0"
+            style={{ color: wireColour(kind.output) }}
+            aria-label="module"
+          />
+        ) : (
+          <span
+            className="h-1.5 w-1.5 shrink-0 rounded-full"
+            style={{ background: wireColour(kind.output) }}
+          />
+        )}
         <span
           className="grow truncate font-medium"
           style={{ fontSize: 'calc(0.8rem * var(--label-scale, 1))' }}
-          title={`${node.name} (${kind.label})`}
+          title={`${node.name} (${kind.label})${isModule ? ': a module, double-click to open it' : ''}`}
         >
           {node.name}
         </span>
@@ -145,6 +161,22 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           }
         />
       ))}
+      {Object.entries(kind.sideOutputs ?? {}).map(([output, { label, carries }], k, all) => (
+        <Handle
+          key={output}
+          type="source"
+          id={output}
+          position={Position.Right}
+          title={`${label}: ${carries}`}
+          data-port={output}
+          style={
+            {
+              '--port': wireColour(carries),
+              top: 62 + (k * 44) / Math.max(1, all.length),
+            } as React.CSSProperties
+          }
+        />
+      ))}
       {!isOut && (
         <Handle
           type="source"
@@ -152,7 +184,12 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           position={signal ? Position.Top : Position.Right}
           title={`${node.name} gives ${kind.output}`}
           data-port="out"
-          style={{ '--port': wireColour(kind.output), ...(signal ? {} : { top: 43 }) } as React.CSSProperties}
+          style={
+            {
+              '--port': wireColour(kind.output),
+              ...(signal ? {} : { top: kind.sideOutputs && Object.keys(kind.sideOutputs).length ? 24 : 43 }),
+            } as React.CSSProperties
+          }
         />
       )}
     </div>

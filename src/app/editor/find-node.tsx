@@ -1,3 +1,4 @@
+import { sceneAt } from '../../core/module/open-place';
 import { Command } from 'cmdk';
 import { useState } from 'react';
 import { findNodes } from '../../core/show/find-nodes';
@@ -46,7 +47,7 @@ export default function FindNode({
         <Command.List className="min-h-0 grow overflow-y-auto p-1.5">
           {search.trim() !== '' && found.length === 0 && <p className="quiet p-4">No match</p>}
           {found.map(({ scene: id, node, detail }) => {
-            const of = show.scenes.find((one) => one.id === id)!;
+            const of = sceneAt(show, id)!;
             const kind = kindOf(catalogue, of.nodes[node]);
             return (
               <Command.Item

@@ -1,4 +1,4 @@
-import { kindOf } from '../../core/kind/kind';
+import { carriedBy, kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
 import { portLabel, portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
@@ -27,6 +27,10 @@ export const leftPorts = (kind: Kind): { port: string; label: string; carries: C
   Object.entries(kind.inputs)
     .filter(([, spec]) => spec.carries !== 'signal')
     .map(([port, spec]) => ({ port, label: spec.label, carries: spec.carries }));
+
+/** The output that a handle of a card stands for; absent: the first. */
+export const outputOf = (handle: string | null | undefined): string | undefined =>
+  handle && handle !== 'out' ? handle : undefined;
 
 const cache = new WeakMap<PatchNode, { key: string; node: CardNode }>();
 
@@ -69,7 +73,7 @@ export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
     const from = scene.nodes[wire.from.node];
     const kind = from && kindOf(catalogue, from);
     if (!from || !scene.nodes[wire.to.node]) return [];
-    const carries = kind?.output ?? 'signal';
+    const carries = (kind && carriedBy(kind, wire.from.output)) ?? 'signal';
     const to = scene.nodes[wire.to.node];
     const toKind = kindOf(catalogue, to);
     const port = toKind ? portLabel(toKind, wire.to.port) : wire.to.port;
@@ -77,7 +81,7 @@ export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
       id: wire.id,
       type: 'wire' as const,
       source: wire.from.node,
-      sourceHandle: 'out',
+      sourceHandle: wire.from.output ?? 'out',
       target: wire.to.node,
       targetHandle: wire.to.port,
       data: { wire, carries },

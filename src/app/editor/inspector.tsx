@@ -2,6 +2,7 @@ import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
+import { placeAround } from '../../core/module/place';
 import { formulaName } from '../../core/formula/names';
 import { plainValue } from '../../core/run/node-run';
 import { partName, partsOf } from '../../core/kind/controls';
@@ -18,7 +19,10 @@ import { ScrubNumber } from '../parts/scrub-number';
 import { ControlRow } from './controls/control-row';
 import { SelectField, TextField } from '../parts/field';
 import { placeExample } from '../actions/clipboard';
+import { ControlGroups } from './control-groups';
 import { KindHelp } from './kind-help';
+import { ModuleInspector } from './module-inspector';
+import { ModuleSection } from './module-section';
 import { ShowInspector } from './show-inspector';
 import { WireInspector } from './wire-inspector';
 
@@ -220,14 +224,19 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
                 Driven controls only
               </label>
             </div>
-            {shown.map(([name, spec]) => (
-              <ControlRow key={name} scene={scene} node={node.id} control={name} spec={spec} />
-            ))}
+            <ControlGroups
+              kind={kind.id}
+              shown={shown}
+              row={(name, spec) => (
+                <ControlRow key={name} scene={scene} node={node.id} control={name} spec={spec} />
+              )}
+            />
             {shown.length === 0 && (
               <p className="quiet">{onlyDriven ? 'Nothing here is driven.' : 'It has no controls.'}</p>
             )}
           </section>
         )}
+        <ModuleSection key={`${node.id} module`} scene={scene} node={node} />
         {kind?.output === 'image' && kind.paint.type !== 'data' && (
           <PictureSettings scene={scene} node={node} />
         )}
@@ -255,6 +264,8 @@ export function Inspector({ scene }: { scene: Scene }) {
         <NodeInspector key={node.id} scene={scene} node={node} others={others} />
       ) : chosenWire ? (
         <WireInspector scene={scene} wire={chosenWire} />
+      ) : placeAround(scene.id) ? (
+        <ModuleInspector place={scene.id} />
       ) : (
         <ShowInspector scene={scene} />
       )}

@@ -2,7 +2,7 @@ import { Plus, Star } from 'lucide-react';
 import { useMemo } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import type { Scene } from '../../core/document/types';
-import { exampleOf } from '../../nodes/examples';
+import { exampleApart, exampleWithModules } from '../actions/module-examples';
 import { toggleFavourite, usedKinds } from '../data/used-kinds';
 import { EngineCanvas } from '../engine/engine-canvas';
 
@@ -10,8 +10,8 @@ const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', 
 
 /** What a kind does, in words and in a small scene that runs. */
 export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {
-  const example = useMemo(() => exampleOf(kind), [kind]);
-  const source = useMemo(() => ({ type: 'example' as const, scene: example }), [example]);
+  const example = useMemo(() => exampleWithModules(kind), [kind]);
+  const source = useMemo(() => ({ type: 'example' as const, scene: exampleApart(example) }), [example]);
   const isLiked = usedKinds((s) => s.favourites.includes(kind.id));
   const inputs = Object.entries(kind.inputs);
   return (

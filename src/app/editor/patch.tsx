@@ -12,14 +12,18 @@ import {
 import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { connect, insertOnWire, moveNode } from '../../core/show/edit';
+import { placeAround } from '../../core/module/place';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
-import { editScene } from '../data/show-store';
+import { editScene, showStore } from '../data/show-store';
+import { moduleOfNode, openModule } from '../actions/module-actions';
+import { ModulePath } from './module-path';
 import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { cardsIn, seeCards } from './in-sight';
+import { moduleEnding, takeModuleFile } from '../actions/library-actions';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { LiveLayer } from './live-layer';
@@ -144,6 +148,16 @@ export function Patch({ scene }: { scene: Scene }) {
       tabIndex={-1}
       data-far={labelScale > 1.3}
       data-testid="patch"
+      onDragOver={(event) => {
+        if (event.dataTransfer.types.includes('Files')) event.preventDefault();
+      }}
+      onDrop={(event) => {
+        const files = [...event.dataTransfer.files].filter(({ name }) => name.endsWith(moduleEnding));
+        if (!files.length) return;
+        event.preventDefault();
+        const { x, y } = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY });
+        files.forEach((file, k) => void takeModuleFile(file, scene, [x + 200 * k, y]));
+      }}
     >
       <ReactFlow
         nodes={nodes}
@@ -155,6 +169,9 @@ export function Patch({ scene }: { scene: Scene }) {
         onPaneClick={() => choose([])}
         onNodeClick={(event, node) => {
           if (!event.shiftKey) choose([node.id]);
+        }}
+        onNodeDoubleClick={(_, { id }) => {
+          if (moduleOfNode(showStore.getState().show, scene.nodes[id])) openModule(scene, id);
         }}
         onEdgeClick={(_, edge) => choose([], edge.id)}
         {...wiring.handlers}
@@ -224,6 +241,7 @@ export function Patch({ scene }: { scene: Scene }) {
           <Maximize size={14} />
         </button>
       </div>
+      <ModulePath place={scene.id} />
       {Object.keys(scene.nodes).length <= 1 && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
           Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it
@@ -234,6 +252,7 @@ export function Patch({ scene }: { scene: Scene }) {
         <Suspense fallback={null}>
           <AddPalette
             request={adding}
+            isInModule={placeAround(scene.id) !== null}
             onAdd={add}
             onExample={(example) => {
               setAdding(null);
@@ -267,7 +286,9 @@ export function Patch({ scene }: { scene: Scene }) {
           choices={dropped.choices}
           onClose={() => setDropped(null)}
           onChoose={(port) => {
-            editScene(scene.id, (draft) => connect(draft, catalogue, dropped.from, dropped.to, port));
+            editScene(scene.id, (draft) =>
+              connect(draft, catalogue, dropped.from, dropped.to, port, dropped.output),
+            );
             choose([dropped.to]);
             setDropped(null);
           }}

@@ -208,11 +208,7 @@ export default function ReturnPanel({
           className="grow"
           onChange={(v) => edit({ clearWhen: v || null })}
         />
-        <button
-          type="button"
-          className="tool"
-          onClick={() => engine().clearReturn(scene.id, wire.id)}
-        >
+        <button type="button" className="tool" onClick={() => engine().clearReturn(scene.id, wire.id)}>
           <RotateCcw size={13} /> Clear
         </button>
       </div>

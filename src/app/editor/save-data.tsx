@@ -95,7 +95,10 @@ export default function SaveData({ scene, node }: { scene: Scene; node: PatchNod
     const { engineFor } = await import('../exports/job-queue');
     const { show } = showStore.getState();
     // An engine of its own: the stage does not notice.
-    const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)) });
+    const client = await engineFor({
+      ...show,
+      scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)),
+    });
     try {
       const [first, last] = hasFrames ? range : [range[0], range[0]];
       const request = { scene: scene.id, node: isOut ? null : node.id, as, first, last, fps: canvas.fps };

@@ -7,7 +7,12 @@ import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { noteAdded } from '../data/used-kinds';
-import { editScene } from '../data/show-store';
+import { bringModule } from '../actions/library-actions';
+import { editPatch } from '../actions/module-actions';
+import { moduleIdOf } from '../../core/module/module-kind';
+import { moduleAt } from '../../core/module/open-place';
+import { catalogueWith } from '../../core/module/show-catalogue';
+import { refuseInItself } from '../../core/show/edit-module';
 import { fittingPort, type AddRequest } from './add-request';
 import { faceHeight, faceWidth } from './live-layout';
 import type { CardNode, WireEdge } from './flow-model';
@@ -19,15 +24,19 @@ export function useAdding(scene: Scene, selection: readonly string[], box: RefOb
   const add = (kind: Kind): void => {
     const request = adding!;
     setAdding(null);
-    const id = editScene(scene.id, (draft) => {
-      const fresh = addNode(draft, catalogue, kind.id, [
-        Math.round(request.at[0]),
-        Math.round(request.at[1]),
-      ]);
+    const id = editPatch(scene.id, (show, draft) => {
+      const module = moduleIdOf(kind.id);
+      if (module !== null) {
+        bringModule(show, module);
+        refuseInItself(show, module, moduleAt(show, scene.id)?.id ?? null);
+      }
+      const known = module === null ? catalogue : catalogueWith(catalogue, show.modules);
+      const fresh = addNode(draft, known, kind.id, [Math.round(request.at[0]), Math.round(request.at[1])]);
       const port = fittingPort(kind, request.wire);
       if (request.wire && port) {
-        if (request.wire.end === 'source') connect(draft, catalogue, request.wire.node, fresh, port);
-        else connect(draft, catalogue, fresh, request.wire.node, request.wire.port);
+        if (request.wire.end === 'source')
+          connect(draft, known, request.wire.node, fresh, port, request.wire.output);
+        else connect(draft, known, fresh, request.wire.node, request.wire.port);
       }
       return fresh;
     });

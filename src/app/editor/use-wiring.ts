@@ -1,12 +1,12 @@
 import { useReactFlow, type Connection, type FinalConnectionState } from '@xyflow/react';
 import { useCallback, useRef, useState } from 'react';
-import { kindOf } from '../../core/kind/kind';
-import { connect, disconnect } from '../../core/show/edit';
+import { carriedBy, kindOf } from '../../core/kind/kind';
+import { connect, disconnect, kindCarrying } from '../../core/show/edit';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
 import type { AddRequest } from './add-request';
-import type { CardNode, WireEdge } from './flow-model';
+import { outputOf, type CardNode, type WireEdge } from './flow-model';
 import { portChoices, type PortChoice } from './port-menu';
 import { refuseWire } from './refuse-wire';
 
@@ -14,6 +14,8 @@ import { refuseWire } from './refuse-wire';
 export interface Dropped {
   at: readonly [number, number];
   from: string;
+  /** Of a node with several outputs: which. */
+  output: string | undefined;
   to: string;
   choices: PortChoice[];
 }
@@ -22,6 +24,10 @@ export const pointOf = (event: MouseEvent | TouchEvent): [number, number] =>
   'changedTouches' in event
     ? [event.changedTouches[0].clientX, event.changedTouches[0].clientY]
     : [event.clientX, event.clientY];
+
+/** Draws the wire that was drawn on the canvas. */
+const connectAs = (draft: Scene, { source, target, sourceHandle, targetHandle }: Connection): string =>
+  connect(draft, catalogue, source, target, targetHandle!, outputOf(sourceHandle));
 
 /**
  * Wires drawn by hand: what React Flow calls, and the wire that waits for a choice of its port. `ask` opens Add for a wire that
@@ -32,9 +38,7 @@ export function useWiring(scene: Scene, ask: (request: AddRequest) => void) {
   const [dropped, setDropped] = useState<Dropped | null>(null);
   const onConnect = useCallback(
     (connection: Connection) => {
-      editScene(scene.id, (draft) =>
-        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!),
-      );
+      editScene(scene.id, (draft) => connectAs(draft, connection));
     },
     [scene.id],
   );
@@ -48,29 +52,34 @@ export function useWiring(scene: Scene, ask: (request: AddRequest) => void) {
       const kind = kindOf(catalogue, scene.nodes[from]);
       if (!kind) return;
       const port = state.fromHandle?.id ?? 'out';
-      const carries = end === 'source' ? kind.output : (kind.inputs[port]?.carries ?? 'signal');
+      const output = end === 'source' ? outputOf(port) : undefined;
+      const carries =
+        end === 'source'
+          ? (carriedBy(kind, output) ?? kind.output)
+          : (kind.inputs[port]?.carries ?? 'signal');
       const card = document
         .elementsFromPoint(x, y)
         .map((e) => e.closest<HTMLElement>('.react-flow__node'))
         .find(Boolean);
       const over = card?.dataset.id;
       if (over && end === 'source') {
-        const target = kindOf(catalogue, scene.nodes[over]);
+        const target = kindCarrying(scene, catalogue, scene.nodes[over], carries);
         const choices = target ? portChoices(target, carries) : [];
         if (choices.length === 1)
-          editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port));
-        else if (choices.length > 1) setDropped({ at: [x, y], from, to: over, choices });
+          editScene(scene.id, (draft) => connect(draft, catalogue, from, over, choices[0].port, output));
+        else if (choices.length > 1) setDropped({ at: [x, y], from, output, to: over, choices });
         else refuseWire(scene, from, over);
         return;
       }
       if (over) {
-        if (kindOf(catalogue, scene.nodes[over])?.output === carries)
+        const source = kindOf(catalogue, scene.nodes[over]);
+        if (source?.output === carries)
           editScene(scene.id, (draft) => connect(draft, catalogue, over, from, port));
         else refuseWire(scene, over, from);
         return;
       }
       const at = flow.screenToFlowPosition({ x, y });
-      ask({ at: [at.x, at.y], wire: { node: from, carries, end, port } });
+      ask({ at: [at.x, at.y], wire: { node: from, output, carries, end, port } });
     },
     [scene, flow, ask],
   );
@@ -82,7 +91,7 @@ export function useWiring(scene: Scene, ask: (request: AddRequest) => void) {
       pulled.current = true;
       editScene(scene.id, (draft) => {
         disconnect(draft, old.id);
-        connect(draft, catalogue, connection.source, connection.target, connection.targetHandle!);
+        connectAs(draft, connection);
       });
     },
     [scene.id],
@@ -90,13 +99,9 @@ export function useWiring(scene: Scene, ask: (request: AddRequest) => void) {
 
   const isValidConnection = (c: Connection | WireEdge): boolean => {
     const source = kindOf(catalogue, scene.nodes[c.source]);
-    const target = kindOf(catalogue, scene.nodes[c.target]);
-    return Boolean(
-      source &&
-      target &&
-      c.targetHandle &&
-      portChoices(target, source.output).some((p) => p.port === c.targetHandle),
-    );
+    const carries = source && carriedBy(source, outputOf(c.sourceHandle));
+    const target = carries && kindCarrying(scene, catalogue, scene.nodes[c.target], carries);
+    return Boolean(target && portChoices(target, carries).some((p) => p.port === c.targetHandle));
   };
 
   return {

@@ -145,7 +145,10 @@ export async function freezeNode(scene: Scene, node: string, as: FrozenPicture):
   const { show } = showStore.getState();
   const kind = kindOf(catalogue, scene.nodes[node]);
   const { frame } = liveStore.getState().transport;
-  const client = await engineFor({ ...show, scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)) });
+  const client = await engineFor({
+    ...show,
+    scenes: show.scenes.filter(({ id }) => id === sceneOfPlace(scene.id)),
+  });
   try {
     let made: Frozen & { formula?: string | null };
     if (kind?.output === 'image') made = await freezePicture(client, show, scene, node, as);

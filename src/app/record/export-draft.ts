@@ -17,7 +17,8 @@ export const draftStore = create<{ draft: ExportSpec | null; asksForFile: boolea
 /** The draft as it fits a show: what it names and is gone begins anew with the scene that is open. */
 export function draftFor(show: Show): ExportSpec {
   const { draft } = draftStore.getState();
-  const scene = show.scenes.find(({ id }) => id === sceneOfPlace(sessionStore.getState().sceneId)) ?? show.scenes[0];
+  const scene =
+    show.scenes.find(({ id }) => id === sceneOfPlace(sessionStore.getState().sceneId)) ?? show.scenes[0];
   if (!draft) return homeSpec(show, scene);
   const { source, output } = draft;
   const isGone =

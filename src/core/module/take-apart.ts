@@ -367,6 +367,32 @@ export function takeSceneApart(
   };
 }
 
+/** A scene that was taken apart for who does not know its modules: their nodes become relays. */
+export function relaysFor(flat: FlatScene, catalogue: Catalogue): Scene {
+  const relay = [...catalogue.values()].find(
+    ({ handsOn, end }) => handsOn !== undefined && end === undefined,
+  )!;
+  const apart = new Map<string, PatchNode>();
+  for (const node of Object.values(flat.nodes)) {
+    const kind = kindOf(catalogue, node);
+    if (kind?.handsOnWhileOff === undefined) continue;
+    const controls = relay.adapts?.(kind.output) ?? {};
+    apart.set(node.id, { ...node, kind: relay.id, controls, formulas: {}, motions: {} });
+  }
+  const wires = Object.values(flat.wires).flatMap((wire): Wire[] => {
+    if (!apart.has(wire.to.node)) return [wire];
+    return wire.to.port === resultPort ? [{ ...wire, to: { node: wire.to.node, port: relay.handsOn! } }] : [];
+  });
+  const { id, name, loop } = flat;
+  return {
+    id,
+    name,
+    loop,
+    nodes: { ...flat.nodes, ...Object.fromEntries(apart) },
+    wires: Object.fromEntries(wires.map((wire) => [wire.id, wire])),
+  };
+}
+
 /** Shows without modules, one state after the other: a scene is taken apart again only where it or a module has changed. */
 export class ShowApart {
   private last: { show: Show; apart: Show } | null = null;

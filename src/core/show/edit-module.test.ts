@@ -13,7 +13,16 @@ import { catalogue } from '../../nodes/catalogue';
 import type { Scene, Show } from '../document/types';
 import { makeShow } from './create';
 import { addNode, connect, EditError, renameNode, setControl, setFormula, setMotions } from './edit';
-import { bringOut, dissolveModule, goesAlong, makeModule, makeOwn, takeIn, usesOf } from './edit-module';
+import {
+  bringOut,
+  dissolveModule,
+  goesAlong,
+  makeModule,
+  makeOwn,
+  takeIn,
+  tidyModule,
+  usesOf,
+} from './edit-module';
 import { checkShow, readShow, writeShow } from './validate';
 
 const demoShow = (): Show =>
@@ -203,8 +212,11 @@ describe('controls of a module', () => {
 
   test('a range of its own is led to that of what it sets, however it is driven', () => {
     const control = bringOut(show.modules.soft, kinds(), blur, 'radius');
-    Object.assign(control, { range: [0, 10], home: 5 });
+    control.range = [0, 10];
     control.targets[0].to = [0.2, 0.6];
+    setControl({ ...show.modules.soft }, blur, 'radius', 0.4);
+    tidyModule(show, kinds(), show.modules.soft);
+    expect(control.home).toBeCloseTo(5);
     expect(radius(play(show, scene, 1))).toBeCloseTo(0.4);
     setFormula(scene, made, 'radius', 'value + 5');
     setControl(scene, made, 'radius', 5);
@@ -225,7 +237,7 @@ describe('controls of a module', () => {
   test('what was brought out can be taken in again, and leaves nothing behind', () => {
     const control = bringOut(show.modules.soft, kinds(), blur, 'radius');
     setFormula(scene, made, control.id, '0.3');
-    takeIn(show, show.modules.soft, control.id);
+    takeIn(show, kinds(), show.modules.soft, control.id);
     expect(scene.nodes[made].formulas).toEqual({});
     expect(kinds().get('module-soft')!.controls).toEqual({});
   });
@@ -234,7 +246,10 @@ describe('controls of a module', () => {
     const known = kinds();
     const before = known.get('module-soft');
     const soft = show.modules.soft;
-    const turned = { ...soft, nodes: { ...soft.nodes, [blur]: { ...soft.nodes[blur], controls: { radius: 1 } } } };
+    const turned = {
+      ...soft,
+      nodes: { ...soft.nodes, [blur]: { ...soft.nodes[blur], controls: { radius: 1 } } },
+    };
     known.take({ soft: turned });
     expect(known.get('module-soft')).toBe(before);
     const named = { ...soft, name: 'Softer' };
@@ -286,7 +301,7 @@ test('what did not change in a scene keeps its identity when it is taken apart a
 
 /** A small generator, so that the same parts are chosen each time. */
 function* random(seed: number): Generator<number> {
-  for (let state = seed; ; ) {
+  for (let state = seed; ;) {
     state = (state * 1664525 + 1013904223) % 2 ** 32;
     yield state / 2 ** 32;
   }

@@ -2,7 +2,7 @@ import { asideOf, renameAsides } from '../document/return-settings';
 import { renameTriggers, triggersOf } from '../document/motions';
 import type { ControlValue, Module, ModuleControl, Patch, PatchNode, Show, Wire } from '../document/types';
 import { formulaName, renameAllInFormula } from '../formula/names';
-import { rangeOf } from '../kind/controls';
+import { partsOf, rangeOf, type ControlSpec } from '../kind/controls';
 import { carriedBy, kindOf, type Carries, type Catalogue } from '../kind/kind';
 import { moduleIdOf, moduleKindId } from '../module/module-kind';
 import { inside } from '../module/place';
@@ -180,7 +180,7 @@ class ModuleMaker {
     if (known) return known.node;
     const source = this.patch.nodes[from.node];
     const at: [number, number] = [this.right - this.left + endDistance, this.exits.size * endPitch];
-    const node = this.add('out', source.name, this.carriedFrom(from) ?? 'image', at);
+    const node = this.add('out', `${source.name} out`, this.carriedFrom(from) ?? 'image', at);
     this.exits.set(key, { id: node.id, node });
     this.put({ from, to: { node: node.id, port: 'source' } });
     return node;
@@ -383,37 +383,59 @@ export function bringOut(module: Module, catalogue: Catalogue, id: string, contr
   if (!node || !spec) throw new EditError('There is no such control.');
   const names = module.controls.map(({ name }) => name);
   const name = names.includes(spec.label) ? freeName(`${node.name} ${spec.label}`, names) : spec.label;
-  const value = plainValue(spec, node.controls[control]);
-  const isSingle = Array.isArray(value) && !Array.isArray(spec.default);
   const brought: ModuleControl = {
     id: freeControlId(name, module),
     name,
     help: '',
     group: '',
     range: [...rangeOf(spec)] as [number, number],
-    home: structuredCloneOf(isSingle ? ((value as number[])[0] as ControlValue) : value),
+    home: structuredCloneOf(homeOf(spec, node.controls[control])),
     targets: [{ node: id, control, to: null }],
   };
-  if (spec.type === 'toggle') brought.home = Boolean(brought.home);
   module.controls.push(brought);
   return module.controls[module.controls.length - 1];
 }
 
 /** Takes a control back in: every node of the module loses it, and so do desk controls that move it. */
-export function takeIn(show: Show, module: Module, control: string): void {
+export function takeIn(show: Show, catalogue: Catalogue, module: Module, control: string): void {
   module.controls = module.controls.filter(({ id }) => id !== control);
-  tidyModule(show, module);
+  tidyModule(show, catalogue, module);
+}
+
+/** The home of a control is what the first that it sets holds inside: turning that is setting the home. */
+function bringHomes(module: Module, catalogue: Catalogue): void {
+  for (const control of module.controls) {
+    const [{ node, control: name, to }] = control.targets;
+    const inner = module.nodes[node];
+    const kind = kindOf(catalogue, inner);
+    const spec = kind && Object.hasOwn(kind.controls, name) ? kind.controls[name] : null;
+    if (!spec) continue;
+    const value = homeOf(spec, inner.controls[name]);
+    const [low, high] = control.range;
+    const isLed = to !== null && typeof value === 'number' && to[1] !== to[0];
+    const home = isLed ? low + ((value - to[0]) / (to[1] - to[0])) * (high - low) : value;
+    if (JSON.stringify(home) !== JSON.stringify(control.home)) control.home = structuredCloneOf(home);
+  }
+}
+
+/** A stored value as a home: one number where the control is one. */
+function homeOf(spec: ControlSpec, stored: ControlValue | undefined): ControlValue {
+  const value = plainValue(spec, stored);
+  if (Array.isArray(value) && partsOf(spec).length === 1)
+    return spec.type === 'toggle' ? Boolean(value[0]) : (value[0] as number);
+  return value;
 }
 
 /**
  * Takes away what a change inside of a module left behind: targets that are gone, controls without any, and of its nodes everywhere
  * wires, values, formulas and motions of ports that are gone.
  */
-export function tidyModule(show: Show, module: Module): void {
+export function tidyModule(show: Show, shipped: Catalogue, module: Module): void {
   for (const control of module.controls)
     control.targets = control.targets.filter(({ node }) => Object.hasOwn(module.nodes, node));
   if (module.controls.some(({ targets }) => targets.length === 0))
     module.controls = module.controls.filter(({ targets }) => targets.length > 0);
+  bringHomes(module, shipped);
   const kind = moduleKindId(module.id);
   const controls = new Set(module.controls.map(({ id }) => id));
   const isPort = (port: string): boolean =>
@@ -528,7 +550,8 @@ export function dissolveModule(show: Show, shipped: Catalogue, patch: Patch, id:
     return before ? (origin(before)?.from.node ?? null) : null;
   };
   for (const wire of Object.values(patch.wires)) {
-    const begin = wire.from.node === id && wire.to.node !== id ? origin(flat.wires.get(wire.id) ?? wire) : null;
+    const begin =
+      wire.from.node === id && wire.to.node !== id ? origin(flat.wires.get(wire.id) ?? wire) : null;
     // Wires that leave keep their places: nodes that take many go by their order.
     if (begin) patch.wires[wire.id] = { ...wire, ...structuredCloneOf(begin) };
     else if (wire.from.node === id || wire.to.node === id) delete patch.wires[wire.id];

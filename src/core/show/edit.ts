@@ -66,12 +66,15 @@ export function connect(
   if (!sourceKind || !targetKind) throw new EditError('A placeholder cannot be wired.');
   if (sourceKind.output === 'image' && sourceKind.isSceneOut)
     throw new EditError('Nothing leaves Scene Out.');
-  const carried = carriedBy(sourceKind, output);
+  let carried = carriedBy(sourceKind, output);
   if (!carried) throw new EditError(`${source.name} has no output ${output!}.`);
   let accepted = portTakes(targetKind, port);
   if (accepted && !accepted.includes(carried)) {
-    targetKind = adapt(scene, catalogue, target, carried) ?? targetKind;
-    accepted = portTakes(targetKind, port);
+    const adapted = adapt(scene, catalogue, target, carried);
+    if (adapted) {
+      targetKind = adapted;
+      accepted = portTakes(adapted, port);
+    } else carried = adapt(scene, catalogue, source, accepted[0])?.output ?? carried;
   }
   if (!accepted) throw new EditError(`${target.name} has no port ${port}.`);
   if (!accepted.includes(carried)) {
@@ -101,15 +104,28 @@ export function connect(
   return id;
 }
 
+/** The kind of a node as it would be if that were wired to it: one that can carry several things follows its first wire. */
+export function kindCarrying(
+  scene: Patch,
+  catalogue: Catalogue,
+  node: PatchNode,
+  carried: Carries,
+): Kind | undefined {
+  const kind = kindOf(catalogue, node);
+  if (
+    !kind?.adapts ||
+    Object.values(scene.wires).some(({ from, to }) => from.node === node.id || to.node === node.id)
+  )
+    return kind;
+  return kindOf(catalogue, { ...node, controls: { ...node.controls, ...kind.adapts(carried) } });
+}
+
 /** Has a node that can carry several things carry this one, if nothing is wired to it yet; gives its kind then, or null. */
 function adapt(scene: Patch, catalogue: Catalogue, node: PatchNode, carried: Carries): Kind | null {
-  const adapts = kindOf(catalogue, node)?.adapts;
-  const isWired = Object.values(scene.wires).some(
-    (wire) => wire.from.node === node.id || wire.to.node === node.id,
-  );
-  if (!adapts || isWired) return null;
-  Object.assign(node.controls, adapts(carried));
-  return kindOf(catalogue, node) ?? null;
+  const kind = kindCarrying(scene, catalogue, node, carried);
+  if (!kind || kind === kindOf(catalogue, node)) return null;
+  Object.assign(node.controls, kind.adapts?.(carried));
+  return kind;
 }
 
 /** Whether a wire to `port` takes the place of one to `old`: the same port, or a control and its part. */

@@ -1,6 +1,9 @@
 import type { ControlSpec } from '../kind/controls';
 import { kindOf, type Catalogue } from '../kind/kind';
-import type { ControlValue, PatchNode, Show } from '../document/types';
+import { moduleIdOf } from '../module/module-kind';
+import { sceneAt } from '../module/open-place';
+import { inside } from '../module/place';
+import type { ControlValue, PatchNode, Scene, Show } from '../document/types';
 
 /** A node in which something was found. */
 export interface FoundNode {
@@ -56,6 +59,23 @@ function found(
   return null;
 }
 
+/** What lies in modules, each at the first place that leads there: nodes are found once, however often a module is used. */
+function placesOfModules(show: Show): Scene[] {
+  const found = new Map<string, Scene>();
+  const look = (patch: Scene): void => {
+    for (const node of Object.values(patch.nodes)) {
+      const module = moduleIdOf(node.kind);
+      if (module === null || found.has(module)) continue;
+      const place = sceneAt(show, inside(patch.id, node.id));
+      if (!place) continue;
+      found.set(module, place);
+      look(place);
+    }
+  };
+  show.scenes.forEach(look);
+  return [...found.values()];
+}
+
 /**
  * The nodes of a show in which a text is found, best first: by name, kind, formula, then by words and numbers of their controls. Those of the
  * scene that is open come before others that fit as well.
@@ -64,7 +84,7 @@ export function findNodes(show: Show, catalogue: Catalogue, text: string, here: 
   const search = text.trim().toLowerCase();
   if (!search) return [];
   const all: (FoundNode & { fit: number })[] = [];
-  for (const scene of show.scenes)
+  for (const scene of [...show.scenes, ...placesOfModules(show)])
     for (const node of Object.values(scene.nodes)) {
       const match = found(show, catalogue, node, search);
       if (match)

@@ -1,5 +1,6 @@
 import type { Show, Transition } from '../document/types';
 import { kindOf, type Catalogue } from '../kind/kind';
+import { catalogueWith } from '../module/show-catalogue';
 
 /** All transitions of a show: its own, and those of cues. */
 const transitionsOf = (show: Show): Transition[] => [
@@ -8,10 +9,11 @@ const transitionsOf = (show: Show): Transition[] => [
 ];
 
 /** Ids of the files that nodes, inputs and the wall of a show really use, without those that ship with the app. */
-export function usedFiles(show: Show, catalogue: Catalogue): string[] {
+export function usedFiles(show: Show, shipped: Catalogue): string[] {
+  const catalogue = catalogueWith(shipped, show.modules);
   const used = new Set<string>();
-  for (const scene of show.scenes) {
-    for (const node of Object.values(scene.nodes)) {
+  for (const patch of [...show.scenes, ...Object.values(show.modules)]) {
+    for (const node of Object.values(patch.nodes)) {
       for (const [name, spec] of Object.entries(kindOf(catalogue, node)?.controls ?? {})) {
         const value = node.controls[name];
         if (spec.type === 'file' && typeof value === 'string' && Object.hasOwn(show.files, value))
@@ -27,11 +29,12 @@ export function usedFiles(show: Show, catalogue: Catalogue): string[] {
 }
 
 /** Renames files of a show, wherever a node or an input uses them. Changes the show in place. */
-export function renameFiles(show: Show, catalogue: Catalogue, names: ReadonlyMap<string, string>): void {
+export function renameFiles(show: Show, shipped: Catalogue, names: ReadonlyMap<string, string>): void {
+  const catalogue = catalogueWith(shipped, show.modules);
   const other = (id: string): string => names.get(id) ?? id;
   show.files = Object.fromEntries(Object.entries(show.files).map(([id, file]) => [other(id), file]));
-  for (const scene of show.scenes) {
-    for (const node of Object.values(scene.nodes)) {
+  for (const patch of [...show.scenes, ...Object.values(show.modules)]) {
+    for (const node of Object.values(patch.nodes)) {
       for (const [name, spec] of Object.entries(kindOf(catalogue, node)?.controls ?? {})) {
         const value = node.controls[name];
         if (spec.type === 'file' && typeof value === 'string') node.controls[name] = other(value);

@@ -1,5 +1,8 @@
 import clsx from 'clsx';
-import { SlidersVertical } from 'lucide-react';
+import { SlidersVertical, SquareArrowOutUpRight } from 'lucide-react';
+import { moduleAt } from '../../../core/module/open-place';
+import { placeAround } from '../../../core/module/place';
+import { bringControlOut, takeControlIn } from '../../actions/module-actions';
 import { onDesk } from '../../../core/desk/value';
 import { canLieOnDesk } from '../../../core/show/edit-desk';
 import type { ControlSpec } from '../../../core/kind/controls';
@@ -20,8 +23,9 @@ interface Props {
 
 /** The name of a control before its row: dragged onto Play, or by its button, it goes to the desk. */
 export function ControlName({ scene, node, control, part, spec, label, driven, reset }: Props) {
-  const isThere = useShow((show) => onDesk(show, scene, node, control) !== null);
-  const canLie = canLieOnDesk(spec);
+  const inModule = placeAround(scene) !== null;
+  const isThere = useShow((show) => !inModule && onDesk(show, scene, node, control) !== null);
+  const canLie = !inModule && canLieOnDesk(spec);
   // A place and a colour are moved as a whole, a direction in space number by number.
   const wanted = spec.type === 'point' || spec.type === 'colour' ? control : part;
   return (
@@ -56,6 +60,35 @@ export function ControlName({ scene, node, control, part, spec, label, driven, r
           <SlidersVertical size={11} />
         </button>
       )}
+      {inModule && <BringOut {...{ scene, node, control, label }} />}
     </span>
+  );
+}
+
+/** Inside of a module: makes a control one of the module itself. */
+function BringOut({ scene, node, control, label }: Pick<Props, 'scene' | 'node' | 'control' | 'label'>) {
+  const brought = useShow((show) =>
+    moduleAt(show, scene)?.controls.find(({ targets }) =>
+      targets.some((target) => target.node === node && target.control === control),
+    ),
+  );
+  return (
+    <button
+      type="button"
+      className={clsx(
+        'shrink-0 rounded p-0.5',
+        brought ? 'text-primary' : 'quiet opacity-0 group-hover/name:opacity-100 focus-visible:opacity-100',
+      )}
+      aria-label={`Bring ${label} out`}
+      aria-pressed={brought !== undefined}
+      title={
+        brought
+          ? `${brought.name} of the module sets it. Press to take it in again`
+          : 'Brings it out: it becomes a control of the module'
+      }
+      onClick={() => (brought ? takeControlIn(scene, brought.id) : bringControlOut(scene, node, control))}
+    >
+      <SquareArrowOutUpRight size={11} />
+    </button>
   );
 }
