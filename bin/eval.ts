@@ -5,6 +5,7 @@ import type { Scene, Show } from '../src/core/document/types';
 import { momentAt } from '../src/core/time/clock';
 import { oneStep } from '../src/core/time/feedback-steps';
 import { LiveInputs } from '../src/engine/playback/live-inputs';
+import { ShowApart } from '../src/core/module/take-apart';
 import { catalogue } from '../src/nodes/catalogue';
 import { readFps, readFrames, UsageError, type Options } from './arguments';
 import { figure, quoted } from './csv';
@@ -70,10 +71,12 @@ function tableOf(run: NodeRun | undefined, name: string): Table {
  * is built in. `say` is told what cannot be heard.
  */
 export function* evalLines(
-  show: Show,
+  written: Show,
   options: Options,
   say: (line: string) => void = () => undefined,
 ): Generator<string> {
+  // What lies in modules can be asked for as well: `Ripple › Noise`.
+  const show = new ShowApart(catalogue).of(written);
   const wanted = findAll(show, options.all('scene'), options.all('node'));
   if (wanted.some(({ nodes }) => nodes.length === 0)) findAll(show, options.all('scene'), ['']);
   const frames = readFrames(options.get('frames') ?? '0');

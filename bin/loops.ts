@@ -1,5 +1,6 @@
 import { loopReport } from '../src/core/show/loop-report';
 import type { Show } from '../src/core/document/types';
+import { ShowApart } from '../src/core/module/take-apart';
 import { catalogue } from '../src/nodes/catalogue';
 import type { Options } from './arguments';
 import { findScene } from './find';
@@ -7,7 +8,8 @@ import { findScene } from './find';
 const figure = (value: number): string => String(Number(value.toPrecision(6)));
 
 /** A line for each scene: how long its loop is and after how long all that turns is back; then what does not fit. */
-export function* loopLines(show: Show, options: Options): Generator<string> {
+export function* loopLines(written: Show, options: Options): Generator<string> {
+  const show = new ShowApart(catalogue).of(written);
   const wanted = options.all('scene');
   const scenes = wanted.length ? wanted.map((name) => findScene(show, name)) : show.scenes;
   for (const scene of scenes) {

@@ -21,6 +21,7 @@ import { silkSkin } from './scenes/silk-skin';
 import { turningGlass } from './scenes/turning-glass';
 import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
+import { shippedPacks } from './modules';
 import { addPlay } from './play';
 import { apiaryWall } from './wall';
 
@@ -52,12 +53,25 @@ const findings = checkShow(show, catalogue);
 for (const { level, where, what } of findings) console.error(`${level}: ${where}: ${what}`);
 if (findings.length) process.exit(1);
 
-const file = path.resolve(import.meta.dirname, 'night-apiary.pyrvel.json');
-const text = writeShow(show);
-if (existsSync(file) && readFileSync(file, 'utf8') === text) process.exit(0);
-if (process.argv.includes('--check')) {
-  console.error('The demo show is stale. Run: npm run generate');
-  process.exit(1);
+const packs = shippedPacks();
+const library = makeShow(catalogue, 'Library');
+for (const { modules } of packs) Object.assign(library.modules, modules);
+const remarks = checkShow(library, catalogue).filter(({ where }) => where.startsWith('modules'));
+for (const { level, where, what } of remarks) console.error(`${level}: ${where}: ${what}`);
+if (remarks.length) process.exit(1);
+
+const isCheck = process.argv.includes('--check');
+const root = path.resolve(import.meta.dirname, '..');
+for (const [file, text] of [
+  ['demo/night-apiary.pyrvel.json', writeShow(show)],
+  ['src/nodes/modules/shipped.generated.json', `${JSON.stringify(packs, null, 1)}\n`],
+]) {
+  const full = path.join(root, file);
+  if (existsSync(full) && readFileSync(full, 'utf8') === text) continue;
+  if (isCheck) {
+    console.error(`${file} is stale. Run: npm run generate`);
+    process.exit(1);
+  }
+  writeFileSync(full, text);
+  console.log(`wrote ${file}`);
 }
-writeFileSync(file, text);
-console.log('wrote demo/night-apiary.pyrvel.json');

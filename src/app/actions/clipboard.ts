@@ -1,15 +1,12 @@
 import { copyNodes, pasteNodes, type Clipping } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { moduleIdOf } from '../../core/module/module-kind';
-import { moduleAt } from '../../core/module/open-place';
 import { catalogueWith } from '../../core/module/show-catalogue';
-import { refuseInItself } from '../../core/show/edit-module';
-import { packModule, takeModules, type ModulePack } from '../../core/show/module-file';
+import { packModule, type ModulePack } from '../../core/show/module-file';
 import type { Patch, Scene } from '../../core/document/types';
 import { choose } from '../data/session';
 import { showStore } from '../data/show-store';
-import { bringModule } from './library-actions';
-import { editPatch } from './module-actions';
+import { bringModules, editPatch, giveFilesOf } from './module-actions';
 
 /** What was copied, and the modules that it needs. */
 interface Copied extends Clipping {
@@ -52,14 +49,13 @@ function openOffset(scene: Patch, { nodes }: Clipping): [number, number] {
 /** Puts copies beside what is there, and chooses them. */
 function put(scene: Scene, clipping: Copied): void {
   const ids = editPatch(scene.id, (show, patch) => {
-    for (const pack of clipping.packs) {
-      if (!Object.hasOwn(show.modules, pack.main)) takeModules(show, pack);
-      refuseInItself(show, pack.main, moduleAt(show, scene.id)?.id ?? null);
-    }
+    bringModules(show, clipping.packs, scene.id);
     const known = catalogueWith(catalogue, show.modules);
     return pasteNodes(patch, known, clipping, openOffset(patch, clipping));
   });
-  if (ids) choose(ids);
+  if (!ids) return;
+  giveFilesOf(clipping.packs);
+  choose(ids);
 }
 
 export function paste(scene: Scene): void {
@@ -67,7 +63,12 @@ export function paste(scene: Scene): void {
 }
 
 /** Puts the nodes of an example into the scene, with its first card at a place. */
-export function placeExample(scene: Scene, example: Scene, at: readonly [number, number]): void {
+export function placeExample(
+  scene: Scene,
+  example: Scene,
+  at: readonly [number, number],
+  packs: readonly ModulePack[] = [],
+): void {
   const nodes = Object.values(example.nodes);
   const left = Math.min(...nodes.map((node) => node.place[0]));
   const top = Math.min(...nodes.map((node) => node.place[1]));
@@ -75,16 +76,13 @@ export function placeExample(scene: Scene, example: Scene, at: readonly [number,
   // Nothing of it is known here, whatever ids it has.
   clipping.outside = {};
   const ids = editPatch(scene.id, (show, patch) => {
-    for (const { kind } of clipping.nodes) {
-      const module = moduleIdOf(kind);
-      if (module === null) continue;
-      bringModule(show, module);
-      refuseInItself(show, module, moduleAt(show, scene.id)?.id ?? null);
-    }
+    bringModules(show, packs, scene.id);
     const known = catalogueWith(catalogue, show.modules);
     return pasteNodes(patch, known, clipping, [Math.round(at[0] - left), Math.round(at[1] - top)]);
   });
-  if (ids) choose(ids);
+  if (!ids) return;
+  giveFilesOf(packs);
+  choose(ids);
 }
 
 export function duplicate(scene: Scene, ids: readonly string[]): void {

@@ -76,14 +76,6 @@ async function keepBytes(pack: ModulePack, bytes: Readonly<Record<string, string
   }
 }
 
-/** Brings a module of the library, and all that it needs, into the show while that is edited. */
-export function bringModule(show: Show, module: string): void {
-  const pack = Object.hasOwn(show.modules, module) ? null : packOf(module);
-  if (!pack) return;
-  takeModules(show, pack);
-  void giveFiles(show);
-}
-
 /** Puts a node of a module into a patch, with its middle at a place. */
 function placeModule(scene: Scene, module: string, at: readonly [number, number]): string | null {
   const { show } = showStore.getState();
@@ -133,7 +125,7 @@ function replaceBy(pack: ModulePack): void {
   void giveFiles(showStore.getState().show);
 }
 
-export const moduleEnding = '.pyrvel-module.json';
+const moduleEnding = '.pyrvel-module.json';
 
 export const takeModuleFile = async (
   file: File,

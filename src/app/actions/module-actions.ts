@@ -2,19 +2,13 @@ import { moduleIdOf } from '../../core/module/module-kind';
 import { moduleAt } from '../../core/module/open-place';
 import { inside, placeAround, splitPlace } from '../../core/module/place';
 import { EditError } from '../../core/show/edit';
-import {
-  bringOut,
-  dissolveModule,
-  goesAlong,
-  makeModule,
-  makeOwn,
-  takeIn,
-} from '../../core/show/edit-module';
+import { bringOut, refuseInItself, takeIn } from '../../core/show/edit-module';
+import { takeModules, type ModulePack } from '../../core/show/module-file';
 import type { Module, Patch, Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, openScene, sessionStore } from '../data/session';
-import { editShow } from '../data/show-store';
-import { say } from '../parts/notices';
+import { giveFiles } from '../data/files';
+import { editShow, showStore } from '../data/show-store';
 
 /** The module of a node of a patch, if it is one. */
 export function moduleOfNode(show: Show, node: { kind: string } | undefined): Module | null {
@@ -34,32 +28,18 @@ function patchAt(show: Show, place: string): Patch {
 export const editPatch = <T>(place: string, recipe: (show: Show, patch: Patch) => T): T | null =>
   editShow((draft) => recipe(draft as Show, patchAt(draft as Show, place)));
 
-/** Makes one node of those chosen, and chooses it. */
-export function makeModuleOf(scene: Scene, chosen: readonly string[]): void {
-  const along = goesAlong(scene, catalogue, chosen).filter((id) => !chosen.includes(id));
-  const id = editPatch(scene.id, (show, patch) => makeModule(show, catalogue, patch, chosen, 'Module'));
-  if (!id) return;
-  choose([id]);
-  if (along.length)
-    say({
-      tone: 'info',
-      text: `${along.map((other) => scene.nodes[other].name).join(', ')} came along: it lies between the others.`,
-    });
+/** Brings modules that the show has not into it, while it is edited, for nodes at a place: none of them may lie in itself. */
+export function bringModules(show: Show, packs: readonly ModulePack[], place: string): void {
+  for (const pack of packs) {
+    if (!Object.hasOwn(show.modules, pack.main)) takeModules(show, pack);
+    refuseInItself(show, pack.main, moduleAt(show, place)?.id ?? null);
+  }
 }
 
-/** Puts what lies in module nodes back into the patch. */
-export function dissolve(scene: Scene, nodes: readonly string[]): void {
-  const ids = editPatch(scene.id, (show, patch) =>
-    nodes
-      .filter((id) => moduleIdOf(patch.nodes[id].kind) !== null)
-      .flatMap((id) => dissolveModule(show, catalogue, patch, id)),
-  );
-  if (ids) choose(ids);
+/** Hands over the files that came with modules, once the show has these. */
+export function giveFilesOf(packs: readonly ModulePack[]): void {
+  if (packs.some(({ files }) => Object.keys(files).length > 0)) void giveFiles(showStore.getState().show);
 }
-
-/** Gives a node a module of its own. */
-export const separate = (scene: Scene, node: string): void =>
-  void editPatch(scene.id, (show, patch) => makeOwn(show, patch, node));
 
 /** Opens what lies in a module node. */
 export const openModule = (scene: Scene, node: string): void => openScene(inside(scene.id, node));

@@ -1,16 +1,11 @@
-import {
-  isInModule,
-  dissolve,
-  leaveModule,
-  makeModuleOf,
-  moduleOfNode,
-  openModule,
-  separate,
-} from '../actions/module-actions';
-import { chooseModuleFiles } from '../actions/library-actions';
+import { isInModule, leaveModule, moduleOfNode, openModule } from '../actions/module-actions';
 import { showStore } from '../data/show-store';
 import { chosenNodes, sceneAtHand } from './at-hand';
 import type { Command } from './command';
+
+/** What makes modules is loaded when it is first asked for. */
+const makers = () => import('../actions/make-modules');
+const library = () => import('../actions/library-actions');
 
 /** The chosen nodes that are modules. */
 function chosenModules(): string[] {
@@ -27,7 +22,7 @@ export const moduleCommands: readonly Command[] = [
     help: 'Makes one node of the chosen ones, which can be used again',
     keys: ['Ctrl+G'],
     when: () => chosenNodes().length > 0,
-    run: () => makeModuleOf(sceneAtHand()!, chosenNodes()),
+    run: () => void makers().then(({ makeModuleOf }) => makeModuleOf(sceneAtHand()!, chosenNodes())),
   },
   {
     id: 'module.dissolve',
@@ -35,7 +30,7 @@ export const moduleCommands: readonly Command[] = [
     help: 'Puts what lies in the chosen modules back into the patch',
     keys: ['Ctrl+Shift+G'],
     when: () => chosenModules().length > 0,
-    run: () => dissolve(sceneAtHand()!, chosenModules()),
+    run: () => void makers().then(({ dissolve }) => dissolve(sceneAtHand()!, chosenModules())),
   },
   {
     id: 'module.open',
@@ -58,13 +53,13 @@ export const moduleCommands: readonly Command[] = [
     label: 'Bring in module files',
     help: 'Brings modules from files into the open patch; they can be dropped on it as well',
     when: () => sceneAtHand() !== null,
-    run: () => chooseModuleFiles(sceneAtHand()!),
+    run: () => void library().then(({ chooseModuleFiles }) => chooseModuleFiles(sceneAtHand()!)),
   },
   {
     id: 'module.own',
     label: 'Give it a module of its own',
     help: 'Copies the module of the chosen node, so that it can change alone',
     when: hasOneModule,
-    run: () => separate(sceneAtHand()!, chosenModules()[0]),
+    run: () => void makers().then(({ separate }) => separate(sceneAtHand()!, chosenModules()[0])),
   },
 ];

@@ -1,8 +1,9 @@
 import { create } from 'zustand';
 import type { ModulePack } from '../../core/show/module-file';
+import type { Scene } from '../../core/document/types';
 import type { Kind } from '../../core/kind/kind';
 import { catalogueWith, type ShowCatalogue } from '../../core/module/show-catalogue';
-import { moduleKindId } from '../../core/module/module-kind';
+import { moduleIdOf, moduleKindId } from '../../core/module/module-kind';
 import { catalogue } from '../../nodes/catalogue';
 import { database, type StoredModule } from './db';
 
@@ -45,7 +46,7 @@ export async function removeFromLibrary(id: string): Promise<void> {
 }
 
 /** Every pack that can be added, those of this browser before those that ship. */
-export function packs({ modules, shipped }: Library = libraryStore.getState()): ModulePack[] {
+function packs({ modules, shipped }: Library = libraryStore.getState()): ModulePack[] {
   const own = modules.map(({ pack }) => pack);
   return [...own, ...shipped.filter(({ main }) => !own.some((pack) => pack.main === main))];
 }
@@ -76,6 +77,17 @@ export const libraryKinds = (library: Library): Kind[] =>
 
 /** All kinds: those that ship, of the show, and of the library. */
 export const kindAnywhere = (id: string): Kind | undefined => catalogue.get(id) ?? libraryCatalogue().get(id);
+
+/** What a show needs for a node of a kind: the pack of its module, if it is one of the library. */
+export function packOfKind(kind: string): ModulePack[] {
+  const module = moduleIdOf(kind);
+  const pack = module === null ? null : packOf(module);
+  return pack ? [pack] : [];
+}
+
+/** The same for several nodes. */
+export const packsFor = (nodes: Scene['nodes']): ModulePack[] =>
+  Object.values(nodes).flatMap(({ kind }) => packOfKind(kind));
 
 /** What a show needs for nodes of a module of the library; null if the library has none of that id. */
 export const packOf = (module: string): ModulePack | null =>

@@ -27,8 +27,16 @@ export const showStore = create<ShowState>()(
   }),
 );
 
+/** Rises when kinds of modules have changed. */
+const kindsStore = create<{ version: number }>()(() => ({ version: 0 }));
+
 // Kinds of modules are there before anything that looks them up is drawn again.
-showStore.subscribe(({ show }) => catalogue.take(show.modules));
+showStore.subscribe(({ show }) => {
+  if (catalogue.take(show.modules)) kindsStore.setState(({ version }) => ({ version: version + 1 }));
+});
+
+/** For what shows kinds: has it drawn again when those of modules have changed. */
+export const useKinds = (): number => kindsStore((s) => s.version);
 
 /** Edits with the same key that follow each other become one step of undo: all moves of one drag. */
 let gesture: string | null = null;

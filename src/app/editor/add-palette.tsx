@@ -2,13 +2,14 @@ import { Command } from 'cmdk';
 import { useEffect, useMemo, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
+import type { ModulePack } from '../../core/show/module-file';
 import type { Scene } from '../../core/document/types';
-import { kindAnywhere, libraryKinds, libraryStore, loadLibrary } from '../data/module-library';
+import { kindAnywhere, libraryKinds, libraryStore, loadLibrary, packOfKind } from '../data/module-library';
 import { usedKinds } from '../data/used-kinds';
 import { fittingPort, type AddRequest } from './add-request';
 import { searchKinds } from './add-search';
 import { wireColour } from './flow-model';
-import { KindHelp } from './kind-help';
+import KindHelp from './kind-help';
 
 /** Milliseconds that a choice has to rest before its example runs. */
 const restMs = 450;
@@ -71,8 +72,9 @@ export default function AddPalette({
   request: AddRequest;
   /** Whether what is added lies in a module, which has ends. */
   isInModule: boolean;
-  onAdd(kind: Kind): void;
-  onExample(example: Scene): void;
+  /** `packs`: modules that it needs and the show may not have. */
+  onAdd(kind: Kind, packs: readonly ModulePack[]): void;
+  onExample(example: Scene, packs: readonly ModulePack[]): void;
   onClose(): void;
 }) {
   const [search, setSearch] = useState('');
@@ -142,7 +144,12 @@ export default function AddPalette({
                 className="[&>[cmdk-group-heading]]:px-2.5 [&>[cmdk-group-heading]]:py-1 [&>[cmdk-group-heading]]:text-2xs [&>[cmdk-group-heading]]:font-semibold [&>[cmdk-group-heading]]:text-primary"
               >
                 {members.map((kind) => (
-                  <KindItem key={kind.id} value={valueOf(name, kind)} kind={kind} onAdd={onAdd} />
+                  <KindItem
+                    key={kind.id}
+                    value={valueOf(name, kind)}
+                    kind={kind}
+                    onAdd={(one) => onAdd(one, packOfKind(one.id))}
+                  />
                 ))}
               </Command.Group>
             ))}

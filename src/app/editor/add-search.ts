@@ -1,4 +1,5 @@
 import MiniSearch from 'minisearch';
+import { moduleIdOf } from '../../core/module/module-kind';
 import type { Kind } from '../../core/kind/kind';
 
 /** How well one word fits a kind: its name first, then what one would say it is for, then its summary. */
@@ -46,7 +47,7 @@ function likely(kinds: readonly Kind[], words: readonly string[]): Kind[] {
 }
 
 /**
- * The kinds in which every word typed is found, best first; of two that fit as well, the favourite, then the shorter name. Where a whole need is
+ * The kinds in which every word typed is found, best first; of two that fit as well, the favourite, then a single step before a module, then the shorter name. Where a whole need is
  * typed (“make copies of a shape follow pixels”) and no kind has all of it, those that have most of what it says; where nothing is
  * found at all, what may have been meant.
  */
@@ -69,7 +70,8 @@ export function searchKinds(
   }
   const most = fits.map(({ kind, each }) => ({ kind, fit: each.reduce((sum, fit) => sum + fit, 0) }));
   const enough = Math.max(...most.map(({ fit }) => fit)) / 2;
-  const rank = ({ id }: Kind): number => (favourites.has(id) ? 0 : 1);
+  // Of what fits as well, single steps come before modules, which are made of them.
+  const rank = ({ id }: Kind): number => (favourites.has(id) ? 0 : moduleIdOf(id) === null ? 1 : 2);
   return (all.length ? all : words.length > 2 ? most.filter(({ fit }) => fit > 0 && fit >= enough) : [])
     .sort((a, b) => b.fit - a.fit || rank(a.kind) - rank(b.kind) || a.kind.label.length - b.kind.label.length)
     .map(({ kind }) => kind);

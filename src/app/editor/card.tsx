@@ -6,6 +6,7 @@ import { Boxes, TriangleAlert } from 'lucide-react';
 import { memo, useEffect, useRef } from 'react';
 import { catalogue } from '../../nodes/catalogue';
 import { useSession } from '../data/session';
+import { useKinds } from '../data/show-store';
 import { liveStore, onGlance } from '../engine/live';
 import { costAt } from '../engine/places';
 import { hoverNode } from './alt-node';
@@ -46,6 +47,7 @@ function Cost({ id }: { id: string }) {
 /** One node on the patch: what it gives is its face, its name and cost stand below. */
 export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNode>) {
   const { node, driven } = data;
+  useKinds();
   const kind = kindOf(catalogue, node);
   const sceneId = useSession((s) => s.sceneId);
   const fault = liveStore((s) => s.faults[sceneId]?.[id]);

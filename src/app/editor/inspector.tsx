@@ -2,6 +2,7 @@ import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
+import { moduleIdOf } from '../../core/module/module-kind';
 import { placeAround } from '../../core/module/place';
 import { formulaName } from '../../core/formula/names';
 import { plainValue } from '../../core/run/node-run';
@@ -11,7 +12,7 @@ import type { PatchNode, Precision, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { useDarkReason } from './why-dark';
 import { choose, sessionStore, useSession } from '../data/session';
-import { editScene, endGesture } from '../data/show-store';
+import { editScene, endGesture, useKinds } from '../data/show-store';
 import { canLearn } from '../inputs/learn';
 import { learnNode } from '../inputs/learn-store';
 import { liveStore } from '../engine/live';
@@ -20,13 +21,13 @@ import { ControlRow } from './controls/control-row';
 import { SelectField, TextField } from '../parts/field';
 import { placeExample } from '../actions/clipboard';
 import { ControlGroups } from './control-groups';
-import { KindHelp } from './kind-help';
-import { ModuleInspector } from './module-inspector';
-import { ModuleSection } from './module-section';
 import { ShowInspector } from './show-inspector';
-import { WireInspector } from './wire-inspector';
 
 const SaveData = lazy(() => import('./save-data'));
+const KindHelp = lazy(() => import('./kind-help'));
+const WireInspector = lazy(() => import('./wire-inspector'));
+const ModuleInspector = lazy(() => import('./module-inspector'));
+const ModuleSection = lazy(() => import('./module-section'));
 
 function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): boolean {
   const names = partsOf(kind.controls[control]).map((part) => partName(control, part));
@@ -204,10 +205,14 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
         {note && <p className="mt-1 text-2xs text-primary">{note}</p>}
       </div>
       {help && kind && (
-        <KindHelp
-          kind={kind}
-          onExample={(example) => placeExample(scene, example, [node.place[0], node.place[1] + 220])}
-        />
+        <Suspense fallback={null}>
+          <KindHelp
+            kind={kind}
+            onExample={(example, packs) =>
+              placeExample(scene, example, [node.place[0], node.place[1] + 220], packs)
+            }
+          />
+        </Suspense>
       )}
       <div className={clsx('min-h-0 grow overflow-y-auto', help && 'hidden')}>
         {kind && (
@@ -236,7 +241,11 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
             )}
           </section>
         )}
-        <ModuleSection key={`${node.id} module`} scene={scene} node={node} />
+        {moduleIdOf(node.kind) !== null && (
+          <Suspense fallback={null}>
+            <ModuleSection scene={scene} node={node} />
+          </Suspense>
+        )}
         {kind?.output === 'image' && kind.paint.type !== 'data' && (
           <PictureSettings scene={scene} node={node} />
         )}
@@ -251,6 +260,7 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
 /** The controls of what is chosen: a node, a wire, or the show itself. */
 export function Inspector({ scene }: { scene: Scene }) {
   const { selection, wire } = useSession();
+  useKinds();
   const node = scene.nodes[selection[0]];
   const others = selection.filter((id) => scene.nodes[id]).length - 1;
   const chosenWire = wire ? scene.wires[wire] : undefined;
@@ -263,9 +273,13 @@ export function Inspector({ scene }: { scene: Scene }) {
       {node ? (
         <NodeInspector key={node.id} scene={scene} node={node} others={others} />
       ) : chosenWire ? (
-        <WireInspector scene={scene} wire={chosenWire} />
+        <Suspense fallback={null}>
+          <WireInspector scene={scene} wire={chosenWire} />
+        </Suspense>
       ) : placeAround(scene.id) ? (
-        <ModuleInspector place={scene.id} />
+        <Suspense fallback={null}>
+          <ModuleInspector place={scene.id} />
+        </Suspense>
       ) : (
         <ShowInspector scene={scene} />
       )}

@@ -1,18 +1,30 @@
-import { Plus, Star } from 'lucide-react';
+import { Plus, Star, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
+import { moduleIdOf } from '../../core/module/module-kind';
 import type { Kind } from '../../core/kind/kind';
+import type { ModulePack } from '../../core/show/module-file';
 import type { Scene } from '../../core/document/types';
 import { exampleApart, exampleWithModules } from '../actions/module-examples';
+import { libraryStore, packsFor, removeFromLibrary } from '../data/module-library';
 import { toggleFavourite, usedKinds } from '../data/used-kinds';
 import { EngineCanvas } from '../engine/engine-canvas';
 
 const carried = { image: 'aqua', signal: 'amber', shape: 'rose', prop: 'ivory', field: 'lavender' } as const;
 
 /** What a kind does, in words and in a small scene that runs. */
-export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: Scene): void }) {
+export default function KindHelp({
+  kind,
+  onExample,
+}: {
+  kind: Kind;
+  /** `packs`: modules that it is made of. */
+  onExample(example: Scene, packs: readonly ModulePack[]): void;
+}) {
   const example = useMemo(() => exampleWithModules(kind), [kind]);
   const source = useMemo(() => ({ type: 'example' as const, scene: exampleApart(example) }), [example]);
   const isLiked = usedKinds((s) => s.favourites.includes(kind.id));
+  const module = moduleIdOf(kind.id);
+  const kept = libraryStore((s) => s.modules.find(({ id }) => id === module));
   const inputs = Object.entries(kind.inputs);
   return (
     <section className="flex min-h-0 flex-col" aria-label={`Help for ${kind.label}`} data-testid="kind-help">
@@ -67,10 +79,20 @@ export function KindHelp({ kind, onExample }: { kind: Kind; onExample(example: S
           ))}
         </dl>
       </div>
+      {kept && (
+        <button
+          type="button"
+          className="tool mx-3 mb-2 self-start"
+          title="Shows that have it keep it"
+          onClick={() => void removeFromLibrary(kept.id)}
+        >
+          <Trash2 size={13} /> Take out of the library
+        </button>
+      )}
       <button
         type="button"
         className="btn btn-sm m-3 mt-0 border edge bg-base-100"
-        onClick={() => onExample(example)}
+        onClick={() => onExample(example, packsFor(example.nodes))}
       >
         <Plus size={13} /> Put this example into the patch
       </button>

@@ -1,13 +1,17 @@
 import { Check, Wand2 } from 'lucide-react';
+import { useMemo } from 'react';
+import { nameOfNode } from '../../core/module/open-place';
+import { placeOfNode } from '../../core/module/place';
+import { takeSceneApart } from '../../core/module/take-apart';
 import { kindOf } from '../../core/kind/kind';
 import { fitPace, loopReport, type Pace } from '../../core/show/loop-report';
 import type { Scene, SceneLoop } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
-import { choose } from '../data/session';
 import { editScene, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber } from '../parts/scrub-number';
 import { shortNumber } from '../../core/text/short-number';
 import { SelectField } from '../parts/field';
+import { goTo } from './going-to';
 
 const unitWords: Readonly<Record<Pace['unit'], string>> = {
   hertz: 'a second',
@@ -25,11 +29,14 @@ function longWords(seconds: number): string {
 }
 
 /** The loop of a scene: its length, whether rates are locked to it, and what does not fit. */
-export function LoopSection({ scene }: { scene: Scene }) {
+export default function LoopSection({ scene }: { scene: Scene }) {
   const tempo = useShow((show) => show.tempo);
   const fps = useShow((show) => show.canvas.fps);
   const { loop } = scene;
-  const report = loopReport(scene, catalogue, tempo, fps);
+  const show = useShow((s) => s);
+  // What turns inside of modules has to fit as well.
+  const flat = useMemo(() => takeSceneApart(scene, show.modules, catalogue), [scene, show.modules]);
+  const report = loopReport(flat, catalogue, tempo, fps);
   const unfit = report.paces.filter((pace) => pace.nearest !== null);
   const set = (change: Partial<SceneLoop>, gesture: string | null = null): void => {
     editScene(scene.id, (draft) => void (draft.loop = { ...draft.loop, ...change }), gesture);
@@ -41,10 +48,15 @@ export function LoopSection({ scene }: { scene: Scene }) {
       unit === 'beats' ? (seconds * tempo.bpm) / 60 : unit === 'frames' ? seconds * fps : seconds;
     set({ unit, length: unit === 'seconds' ? Number(length.toFixed(3)) : Math.max(1, Math.round(length)) });
   };
+  const fit = (paces: readonly Pace[]): void =>
+    paces.forEach((pace) => {
+      const { place, node } = placeOfNode(scene.id, pace.node);
+      editScene(place, (draft) => fitPace(draft, { ...pace, node }), 'fit loops');
+    });
   const nameOf = ({ node, part }: Pace): string => {
     const [name, axis] = part.split('.');
-    const label = kindOf(catalogue, scene.nodes[node])?.controls[name]?.label ?? name;
-    return `${scene.nodes[node].name} · ${axis ? `${label} ${axis}` : label}`;
+    const label = kindOf(catalogue, flat.nodes[node])?.controls[name]?.label ?? name;
+    return `${nameOfNode(show, scene.id, node)} · ${axis ? `${label} ${axis}` : label}`;
   };
   return (
     <section aria-label="Loop" className="mb-3">
@@ -106,7 +118,10 @@ export function LoopSection({ scene }: { scene: Scene }) {
               <button
                 type="button"
                 className="min-w-0 grow truncate text-left hover:underline"
-                onClick={() => choose([pace.node])}
+                onClick={() => {
+                  const at = placeOfNode(scene.id, pace.node);
+                  goTo(at.place, at.node);
+                }}
                 title={`${nameOf(pace)}: ${shortNumber(pace.value)} ${unitWords[pace.unit]} makes ${shortNumber(pace.cycles, 2)} cycles of the loop`}
               >
                 {nameOf(pace)} <span className="figures quiet text-2xs">{shortNumber(pace.cycles, 2)}×</span>
@@ -115,18 +130,14 @@ export function LoopSection({ scene }: { scene: Scene }) {
                 type="button"
                 className="tool shrink-0 px-1! text-primary"
                 title={`The nearest that fits: ${shortNumber(pace.nearest!, 4)} ${unitWords[pace.unit]}`}
-                onClick={() => editScene(scene.id, (draft) => fitPace(draft, pace))}
+                onClick={() => fit([pace])}
               >
                 <Wand2 size={12} /> {shortNumber(pace.nearest!)}
               </button>
             </li>
           ))}
           {unfit.length > 1 && (
-            <button
-              type="button"
-              className="tool self-start"
-              onClick={() => editScene(scene.id, (draft) => unfit.forEach((pace) => fitPace(draft, pace)))}
-            >
+            <button type="button" className="tool self-start" onClick={() => fit(unfit)}>
               Fit all
             </button>
           )}

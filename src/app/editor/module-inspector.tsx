@@ -1,6 +1,6 @@
-import { ArrowDown, ArrowUp, ChevronDown, ChevronRight, LogIn, LogOut, Undo2 } from 'lucide-react';
+import { ArrowDown, ArrowUp, ChevronDown, ChevronRight, LogIn, LogOut, Undo2, X } from 'lucide-react';
 import { useState } from 'react';
-import { partsOf } from '../../core/kind/controls';
+import { partsOf, type ControlSpec } from '../../core/kind/controls';
 import { kindOf, type Kind } from '../../core/kind/kind';
 import { endsOf } from '../../core/module/module-kind';
 import { moduleAt } from '../../core/module/open-place';
@@ -11,7 +11,7 @@ import { catalogue } from '../../nodes/catalogue';
 import { editModule, renameModule, takeControlIn } from '../actions/module-actions';
 import { choose } from '../data/session';
 import { editScene, endGesture, useShow } from '../data/show-store';
-import { TextField } from '../parts/field';
+import { SelectField, TextField } from '../parts/field';
 import { Row, Section } from '../parts/rows';
 import { ScrubNumber } from '../parts/scrub-number';
 import { wireColour } from './flow-model';
@@ -180,7 +180,7 @@ function ControlEntry({
             <Row key={`${target.node} ${target.control}`} label={k === 0 ? 'Sets' : ''}>
               <button
                 type="button"
-                className="min-w-0 truncate text-left hover:underline"
+                className="min-w-0 grow truncate text-left hover:underline"
                 onClick={() => choose([target.node])}
               >
                 {module.nodes[target.node]?.name},{' '}
@@ -202,6 +202,16 @@ function ControlEntry({
                   fit
                 </button>
               )}
+              {k > 0 && (
+                <button
+                  type="button"
+                  className="tool shrink-0 px-1"
+                  aria-label={`${control.name} does not set it any more`}
+                  onClick={() => change((c) => void c.targets.splice(k, 1))}
+                >
+                  <X size={12} />
+                </button>
+              )}
               {isNumber &&
                 target.to &&
                 ends(`To of ${module.nodes[target.node]?.name}`, target.to as [number, number], (to) =>
@@ -209,14 +219,56 @@ function ControlEntry({
                 )}
             </Row>
           ))}
+          {spec && <SetAlso {...{ place, module, control, type: spec.type }} />}
         </div>
       )}
     </li>
   );
 }
 
+/** Lets a control set further ones inside, of the same type. */
+function SetAlso({
+  place,
+  module,
+  control,
+  type,
+}: {
+  place: string;
+  module: Module;
+  control: ModuleControl;
+  type: ControlSpec['type'];
+}) {
+  const taken = new Set(
+    module.controls.flatMap(({ targets }) => targets.map((t) => `${t.node} ${t.control}`)),
+  );
+  const options = Object.values(module.nodes).flatMap((node) =>
+    Object.entries(kindOf(catalogue, node)?.controls ?? {})
+      .filter(([name, spec]) => spec.type === type && !taken.has(`${node.id} ${name}`))
+      .map(([name, spec]) => [`${node.id} ${name}`, `${node.name}, ${spec.label}`] as const),
+  );
+  if (!options.length) return null;
+  return (
+    <Row label="">
+      <SelectField
+        label={`What ${control.name} sets too`}
+        className="min-w-0 flex-1"
+        value=""
+        options={[['', 'sets too …'], ...options]}
+        onChange={(wanted) => {
+          const [node, name] = wanted.split(' ');
+          editModule(place, (draft) => {
+            draft.controls
+              .find(({ id }) => id === control.id)
+              ?.targets.push({ node, control: name, to: null });
+          });
+        }}
+      />
+    </Row>
+  );
+}
+
 /** The module that is open, while nothing in it is chosen. */
-export function ModuleInspector({ place }: { place: string }) {
+export default function ModuleInspector({ place }: { place: string }) {
   const module = useShow((show) => moduleAt(show, place));
   if (!module) return null;
   const ends = endsOf(module, catalogue);
@@ -229,7 +281,7 @@ export function ModuleInspector({ place }: { place: string }) {
         className="h-7 font-semibold"
         onChange={(name) => renameModule(module.id, name)}
       />
-      <div className="mt-1">
+      <Row label="It does">
         <TextField
           label="What the module does"
           title="One sentence for Add and for its help"
@@ -237,7 +289,7 @@ export function ModuleInspector({ place }: { place: string }) {
           lines={2}
           onChange={(help) => editModule(place, (draft) => void (draft.help = help.trim()))}
         />
-      </div>
+      </Row>
       <Row label="Found by">
         <TextField
           label="Words it is found by"

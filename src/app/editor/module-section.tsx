@@ -51,7 +51,7 @@ function Tool({ id, icon: Icon, label }: { id: Command['id']; icon: LucideIcon; 
 }
 
 /** Of a node that is a module: what can be done with the module, and what this node of it has of its own. */
-export function ModuleSection({ scene, node }: { scene: Scene; node: PatchNode }) {
+export default function ModuleSection({ scene, node }: { scene: Scene; node: PatchNode }) {
   const module = useShow((show) => moduleOfNode(show, node));
   const uses = useShow((show) => (module ? usesOf(show, module.id) : 0));
   if (!module) return null;

@@ -16,14 +16,13 @@ import { placeAround } from '../../core/module/place';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
-import { editScene, showStore } from '../data/show-store';
+import { editScene, showStore, useKinds } from '../data/show-store';
 import { moduleOfNode, openModule } from '../actions/module-actions';
 import { ModulePath } from './module-path';
 import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { cardsIn, seeCards } from './in-sight';
-import { moduleEnding, takeModuleFile } from '../actions/library-actions';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { LiveLayer } from './live-layer';
@@ -92,7 +91,9 @@ export function Patch({ scene }: { scene: Scene }) {
     return () => clearTimeout(timer);
   }, [measured, isLarge, flow]);
   useEffect(() => goalStore.subscribe(() => void showGoal(flow, now.current)), [flow]);
-  const edges = useMemo(() => flowEdges(scene, wire), [scene, wire]);
+  const kinds = useKinds();
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- what wires carry follows from the kinds of modules
+  const edges = useMemo(() => flowEdges(scene, wire), [scene, wire, kinds]);
 
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
     setNodes((old) => applyNodeChanges(changes, old));
@@ -152,11 +153,15 @@ export function Patch({ scene }: { scene: Scene }) {
         if (event.dataTransfer.types.includes('Files')) event.preventDefault();
       }}
       onDrop={(event) => {
-        const files = [...event.dataTransfer.files].filter(({ name }) => name.endsWith(moduleEnding));
+        const files = [...event.dataTransfer.files].filter(({ name }) =>
+          name.endsWith('.pyrvel-module.json'),
+        );
         if (!files.length) return;
         event.preventDefault();
         const { x, y } = flow.screenToFlowPosition({ x: event.clientX, y: event.clientY });
-        files.forEach((file, k) => void takeModuleFile(file, scene, [x + 200 * k, y]));
+        void import('../actions/library-actions').then(({ takeModuleFile }) =>
+          files.forEach((file, k) => void takeModuleFile(file, scene, [x + 200 * k, y])),
+        );
       }}
     >
       <ReactFlow
@@ -254,9 +259,9 @@ export function Patch({ scene }: { scene: Scene }) {
             request={adding}
             isInModule={placeAround(scene.id) !== null}
             onAdd={add}
-            onExample={(example) => {
+            onExample={(example, packs) => {
               setAdding(null);
-              placeExample(scene, example, adding.at);
+              placeExample(scene, example, adding.at, packs);
               box.current?.focus();
             }}
             onClose={() => setAdding(null)}

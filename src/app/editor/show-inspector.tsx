@@ -1,10 +1,12 @@
+import { lazy, Suspense } from 'react';
 import type { Scene } from '../../core/document/types';
 import { sessionStore, useSession } from '../data/session';
 import { editShow, endGesture, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
 import { ScrubNumber } from '../parts/scrub-number';
 import { SelectField } from '../parts/field';
-import { LoopSection } from './loop-section';
+
+const LoopSection = lazy(() => import('./loop-section'));
 
 /** The settings of the whole show, while nothing is chosen. */
 export function ShowInspector({ scene }: { scene: Scene }) {
@@ -15,7 +17,9 @@ export function ShowInspector({ scene }: { scene: Scene }) {
     <div className="flex min-h-0 grow flex-col gap-1 overflow-y-auto p-3">
       <h2 className="font-semibold">{scene.name}</h2>
       <p className="quiet mb-2">Choose a node or a wire to see its controls.</p>
-      <LoopSection scene={scene} />
+      <Suspense fallback={<div className="h-28" />}>
+        <LoopSection scene={scene} />
+      </Suspense>
       <h3 className="heading mt-1">Canvas of the show</h3>
       <div className="flex h-7 items-center gap-2">
         <span className="w-24 shrink-0">Pixels</span>

@@ -3,12 +3,12 @@ import { useCallback, useState, type RefObject } from 'react';
 import { kindOf, type Kind } from '../../core/kind/kind';
 import { addNode, connect } from '../../core/show/edit';
 import { freePlace } from '../../core/show/free-place';
+import type { ModulePack } from '../../core/show/module-file';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { noteAdded } from '../data/used-kinds';
-import { bringModule } from '../actions/library-actions';
-import { editPatch } from '../actions/module-actions';
+import { bringModules, editPatch, giveFilesOf } from '../actions/module-actions';
 import { moduleIdOf } from '../../core/module/module-kind';
 import { moduleAt } from '../../core/module/open-place';
 import { catalogueWith } from '../../core/module/show-catalogue';
@@ -21,15 +21,13 @@ import type { CardNode, WireEdge } from './flow-model';
 export function useAdding(scene: Scene, selection: readonly string[], box: RefObject<HTMLDivElement | null>) {
   const flow = useReactFlow<CardNode, WireEdge>();
   const [adding, setAdding] = useState<AddRequest | null>(null);
-  const add = (kind: Kind): void => {
+  const add = (kind: Kind, packs: readonly ModulePack[]): void => {
     const request = adding!;
     setAdding(null);
     const id = editPatch(scene.id, (show, draft) => {
       const module = moduleIdOf(kind.id);
-      if (module !== null) {
-        bringModule(show, module);
-        refuseInItself(show, module, moduleAt(show, scene.id)?.id ?? null);
-      }
+      bringModules(show, packs, scene.id);
+      if (module !== null) refuseInItself(show, module, moduleAt(show, scene.id)?.id ?? null);
       const known = module === null ? catalogue : catalogueWith(catalogue, show.modules);
       const fresh = addNode(draft, known, kind.id, [Math.round(request.at[0]), Math.round(request.at[1])]);
       const port = fittingPort(kind, request.wire);
@@ -41,6 +39,7 @@ export function useAdding(scene: Scene, selection: readonly string[], box: RefOb
       return fresh;
     });
     if (id) {
+      giveFilesOf(packs);
       noteAdded(kind.id);
       choose([id]);
       bringIntoSight(request.at);

@@ -12,7 +12,7 @@ import { WireSettings } from './controls/part-sources';
 const ReturnPanel = lazy(() => import('./return-panel'));
 
 /** The settings of the chosen wire. */
-export function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
+export default function WireInspector({ scene, wire }: { scene: Scene; wire: Wire }) {
   const from = scene.nodes[wire.from.node];
   const to = scene.nodes[wire.to.node];
   const kind = kindOf(catalogue, to);

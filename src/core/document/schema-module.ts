@@ -22,7 +22,10 @@ export const moduleDefinitions = {
       id: { type: 'string', pattern: '^[a-z][a-z0-9_]{0,39}$' },
       name,
       help: text,
-      group: about('Heading that it stands under; empty: none.', { type: 'string', pattern: '^[\\s\\S]{0,40}$' }),
+      group: about('Heading that it stands under; empty: none.', {
+        type: 'string',
+        pattern: '^[\\s\\S]{0,40}$',
+      }),
       range: about('Useful range: ends of its slider and of the first fit.', range),
       home: ref('ControlValue'),
       targets: about(

@@ -79,7 +79,7 @@ export function relayKind(spec: RelaySpec, carries: Carries): Kind {
   }
 }
 
-export const carriesOptions: Readonly<Record<Carries, string>> = {
+const carriesOptions: Readonly<Record<Carries, string>> = {
   image: 'Image',
   signal: 'Signal',
   shape: 'Shape',
@@ -88,7 +88,7 @@ export const carriesOptions: Readonly<Record<Carries, string>> = {
 };
 
 /** The control by which a kind of relays says what its nodes carry. */
-export const carriesControl = (help: string) =>
+const carriesControl = (help: string) =>
   choice({ label: 'Carries', help, options: carriesOptions, default: 'image' });
 
 /** A kind whose nodes each carry what their control `carries` says. */

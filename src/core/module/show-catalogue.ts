@@ -16,9 +16,10 @@ export class ShowCatalogue extends Map<string, Kind> {
     return super.get(id) ?? this.apart.get(id);
   }
 
-  /** Takes over the modules of a show. Cheap where they are the very ones it has. */
-  take(modules: Readonly<Record<string, Module>>): void {
-    if (modules === this.taken) return;
+  /** Takes over the modules of a show; gives whether any kind is another than before. Cheap where they are the very ones it has. */
+  take(modules: Readonly<Record<string, Module>>): boolean {
+    if (modules === this.taken) return false;
+    let changed = Object.keys(this.taken).some((id) => !Object.hasOwn(modules, id));
     const before = this.taken;
     this.taken = modules;
     for (const id of Object.keys(before)) if (!Object.hasOwn(modules, id)) this.forget(id);
@@ -36,11 +37,13 @@ export class ShowCatalogue extends Map<string, Kind> {
       underWay.delete(id);
       done.add(id);
       const kinds = moduleKinds(module, this, this.made.get(id));
+      changed ||= kinds !== this.made.get(id);
       this.made.set(id, kinds);
       this.set(moduleKindId(id), kinds.shown);
       this.apart.set(takenApartId(moduleKindId(id)), kinds.apart);
     };
     for (const id of Object.keys(modules)) bring(id);
+    return changed;
   }
 
   private forget(id: string): void {

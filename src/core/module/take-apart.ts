@@ -24,7 +24,7 @@ import type { ShowCatalogue } from './show-catalogue';
 type Modules = Readonly<Record<string, Module>>;
 
 /** Modules lie in modules as deep as this; deeper ones, as a damaged file may have them, stay whole and give nothing. */
-export const deepestModule = 12;
+const deepestModule = 12;
 
 /** The line that leads from a module's control to what it sets. */
 function lineTo(control: ModuleControl, target: ModuleTarget): { factor: number; offset: number } {

@@ -82,7 +82,8 @@ export function misfit(
   const accepted = portTakes(toKind, wire.to.port);
   if (!accepted) return `${to.name} has no port ${wire.to.port}; the wire from ${from.name} does nothing.`;
   const carried = origin === wire.from.node ? carriedBy(fromKind, wire.from.output) : fromKind.output;
-  if (!carried) return `${from.name} has no output ${wire.from.output!}; the wire to ${to.name} does nothing.`;
+  if (!carried)
+    return `${from.name} has no output ${wire.from.output!}; the wire to ${to.name} does nothing.`;
   if (accepted.includes(carried)) return null;
   return `${from.name} gives ${carried}, and ${to.name} takes ${accepted.join(' or ')} at ${portLabel(toKind, wire.to.port)}; the wire does nothing.`;
 }

@@ -13,16 +13,9 @@ import { catalogue } from '../../nodes/catalogue';
 import type { Scene, Show } from '../document/types';
 import { makeShow } from './create';
 import { addNode, connect, EditError, renameNode, setControl, setFormula, setMotions } from './edit';
-import {
-  bringOut,
-  dissolveModule,
-  goesAlong,
-  makeModule,
-  makeOwn,
-  takeIn,
-  tidyModule,
-  usesOf,
-} from './edit-module';
+import { dissolveModule } from './dissolve-module';
+import { bringOut, makeOwn, takeIn, tidyModule, usesOf } from './edit-module';
+import { goesAlong, makeModule } from './make-module';
 import { checkShow, readShow, writeShow } from './validate';
 
 const demoShow = (): Show =>

@@ -9,7 +9,7 @@ import { freeModuleId } from './edit-module';
 import { usedFiles } from './used-files';
 import { readShow, ShowFileError } from './validate';
 
-export const moduleFormat = 'pyrvel.module' as const;
+const moduleFormat = 'pyrvel.module' as const;
 
 /** A module with all that it needs: modules inside of it, and the files that they name. */
 export interface ModulePack {

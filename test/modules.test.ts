@@ -1,0 +1,176 @@
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { By, Key } from 'selenium-webdriver';
+import { Sketch } from '../demo/sketch';
+import { Desk, smallShow } from './desk';
+
+jest.setTimeout(400000);
+let desk: Desk;
+
+beforeAll(async () => {
+  desk = await Desk.open();
+  const show = smallShow('Modules');
+  const s = new Sketch('s1', 'Scene 1', [600, 0]);
+  const fill = s.add('fill', 'Ground', [0, 0], { colour: [1, 0.2, 0, 1] });
+  const levels = s.add('levels', 'Bright', [200, 0]);
+  const blur = s.add('blur', 'Soft', [400, 0], { radius: 0 });
+  s.wire(fill, levels, 'picture');
+  s.wire(levels, blur, 'picture');
+  s.wire(blur, s.out, 'picture');
+  show.scenes = [s.scene];
+  await desk.openShow(show);
+});
+afterAll(() => desk?.close());
+
+const names = (): Promise<string[]> =>
+  desk.driver.executeScript(
+    `return [...document.querySelectorAll('[data-testid="patch"] [data-node]')].map((e) => e.dataset.node).sort()`,
+  );
+/** Waits for a patch with just these cards, and until it stands. */
+const cards = async (wanted: readonly string[]): Promise<void> => {
+  await desk.until(
+    `the cards ${wanted.join(', ')}`,
+    names,
+    (now) => now.join() === [...wanted].sort().join(),
+  );
+  await desk.patchStands();
+};
+const alt = (key: string): Promise<void> =>
+  desk.driver.actions().keyDown(Key.ALT).sendKeys(key).keyUp(Key.ALT).perform();
+const addToChoice = async (node: string): Promise<void> => {
+  const card = await desk.find(`[data-node="${node}"] .truncate`);
+  await desk.driver.actions().keyDown(Key.SHIFT).click(card).keyUp(Key.SHIFT).perform();
+};
+const red = (): Promise<number> => desk.picture().then(({ red: value }) => value / 255);
+
+describe('a module by hand', () => {
+  test('is made of what is chosen; the picture stays', async () => {
+    const before = await desk.until('the picture', red, (value) => value > 0.5);
+    await desk.choose('Bright');
+    await addToChoice('Soft');
+    await desk.chord(Key.CONTROL, 'g');
+    await cards(['Ground', 'Module', 'Scene Out']);
+    await desk.until('the same picture', red, (value) => Math.abs(value - before) < 0.02);
+    await desk.fill('Name of the module', 'Dimmer');
+    await desk.until(
+      'its name as a kind',
+      () => desk.text('[data-testid="inspector"] p.quiet'),
+      (text) => text.startsWith('Dimmer.'),
+    );
+  });
+
+  test('opens with a path back, and a control is brought out of it', async () => {
+    await alt(Key.ARROW_DOWN);
+    await cards(['Bright', 'Picture', 'Soft', 'Soft out']);
+    expect(await desk.text('[data-testid="module-path"]')).toMatch(/Scene 1.*Module/s);
+    await desk.choose('Bright');
+    await desk.click('[aria-label="Bring Brightness out"]');
+    await desk.chooseNothing();
+    await desk.fill('Name of the control Brightness', 'Dim');
+    await desk.click('[aria-label="More of Dim"]');
+    await desk.find('[data-control="brightness"] [aria-label="Range low"]');
+    await alt(Key.ARROW_UP);
+    await cards(['Ground', 'Module', 'Scene Out']);
+    await desk.type('Dim value', '-0.5');
+    await desk.until('a darker picture', red, (value) => value < 0.6 && value > 0.3);
+  });
+
+  test('is used twice: each has its value, and what is changed inside changes both', async () => {
+    await desk.chord(Key.CONTROL, 'd');
+    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
+    await desk.until(
+      'two uses',
+      () => desk.text('[data-testid="module-uses"]'),
+      (text) => text.startsWith('2 nodes'),
+    );
+    await desk.tidy();
+    await desk.type('Dim value', '0');
+    await desk.wire('Module 2', 'Scene Out');
+    await desk.until('as bright as at first', red, (value) => value > 0.9);
+    await desk.choose('Module 2');
+    await alt(Key.ARROW_DOWN);
+    await desk.choose('Bright');
+    await desk.click('[aria-label="Invert"]');
+    await desk.until('the other way round', red, (value) => value < 0.1);
+    await alt(Key.ARROW_UP);
+    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
+    await desk.wire('Module', 'Scene Out');
+    await desk.until(
+      'the first as well',
+      () => desk.picture(),
+      ({ red: r, blue: b }) => r > 115 && r < 140 && b > 240,
+    );
+  });
+
+  test('is undone step by step, and dissolved', async () => {
+    await desk.choose('Module');
+    await desk.driver
+      .actions()
+      .keyDown(Key.CONTROL)
+      .keyDown(Key.SHIFT)
+      .sendKeys('g')
+      .keyUp(Key.SHIFT)
+      .keyUp(Key.CONTROL)
+      .perform();
+    await cards(['Bright', 'Ground', 'Module 2', 'Scene Out', 'Soft']);
+    await desk.until('the same still', red, (value) => value > 0.45 && value < 0.55);
+    await desk.chord(Key.CONTROL, 'z');
+    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
+  });
+});
+
+describe('the library', () => {
+  let saved = '';
+
+  test('keeps a module, and another show adds it from there', async () => {
+    await desk.choose('Module');
+    await desk.click('[title^="Keeps the module"]');
+    await desk.notice('info', 'is in the library');
+    await desk.driver.executeScript(
+      `window.realObjectUrl ??= URL.createObjectURL;
+       URL.createObjectURL = (blob) => (blob.text().then((text) => (window.savedText = text)), 'blob:none');`,
+    );
+    await desk.click('[title^="Saves the module as a file"]');
+    saved = await desk.until(
+      'the file',
+      () => desk.driver.executeScript<string>('return window.savedText ?? ""'),
+      (text) => text.length > 0,
+    );
+    await desk.driver.executeScript('URL.createObjectURL = window.realObjectUrl');
+    expect(JSON.parse(saved)).toMatchObject({ format: 'pyrvel.module', main: 'module' });
+    await desk.openShow(smallShow('Elsewhere'));
+    await desk.add('dimmer', 'Dimmer');
+    await desk.find('[data-kind="module-module"]');
+    await desk.find('[data-testid="module-uses"]');
+    expect(await desk.driver.findElements(By.css('[data-placeholder]'))).toHaveLength(0);
+  });
+
+  test('ships modules that are found by what they do', async () => {
+    await desk.add('mirror room', 'Mirror Room');
+    await desk.find('[data-kind="module-mirror-room"]');
+    await desk.patchStands();
+    await desk.wire('Mirror Room', 'Scene Out');
+    await desk.until(
+      'its stand-in in the mirrors',
+      () => desk.picture(),
+      (p) => p.lit > 0.3,
+    );
+  });
+
+  test('a module file that is dropped on the patch comes in, beside one that differs', async () => {
+    const changed = saved
+      .replace('"version": 1,', '"version": 4,')
+      .replace('"invert": true', '"invert": false');
+    expect(changed).not.toBe(saved);
+    await desk.driver.executeScript(
+      `const data = new DataTransfer();
+       data.items.add(new File([arguments[0]], 'Other.pyrvel-module.json'));
+       const patch = document.querySelector('[data-testid="patch"]');
+       const { x, y, width, height } = patch.getBoundingClientRect();
+       const where = { clientX: x + width / 2, clientY: y + height / 2, bubbles: true, cancelable: true };
+       patch.dispatchEvent(new DragEvent('drop', { ...where, dataTransfer: data }));`,
+      changed,
+    );
+    await desk.notice('warning', 'It came in beside it');
+    await desk.find('[data-kind="module-dimmer-2"]');
+  });
+});
