@@ -10,6 +10,7 @@ import { numberCases } from './numbers';
 import { outputByHand, outputEngine } from './output';
 import { playingCases, takeRatio } from './playing';
 import { Raw } from './raw';
+import { nestedAndFlat } from './modules';
 import { previewsRatio } from './previews';
 import { scenesPage, type GpuState, type SceneOptions } from './scenes';
 import { fieldsByHand, fieldsEngine, sheetByHand, sheetEngine } from './space';
@@ -98,6 +99,7 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
   blur64: () => compare(seen(engines.blur64()), seen(blurEngine(gpu, 8)), rounds, 4),
   glow: () => compare(seen(engines.glow()), seen(blurEngine(gpu, 8)), rounds, 4),
   previews: () => previewsRatio(gpu, 9),
+  moduleCost: () => compare(...same(...nestedAndFlat(gpu)), 25, 4),
   copies10k: () => copies(copiesEngine(gpu, 10000), 'plain', rounds, 4),
   copies100k: () => copies(copiesEngine(gpu, 100000), 'plain', rounds, 2),
   cubes10k: () => copies(copiesEngine(gpu, 10000, 'cube'), 'plain', rounds, 4),
