@@ -174,3 +174,57 @@ describe('the library', () => {
     await desk.find('[data-kind="module-dimmer-2"]');
   });
 });
+
+describe('variations', () => {
+  test('nine are shown; one is taken by a click, and left again', async () => {
+    const show = smallShow('Varied');
+    const s = new Sketch('s1', 'Scene 1', [400, 0]);
+    const fill = s.add('fill', 'Ground', [0, 0], { colour: [0.5, 0.5, 0.5, 1] });
+    s.wire(fill, s.out, 'picture');
+    show.scenes = [s.scene];
+    await desk.openShow(show);
+    await desk.until('the picture', red, (value) => value > 0.45 && value < 0.55);
+    await alt('v');
+    await desk.find('[data-testid="variations"]');
+    for (const k of [1, 9])
+      await desk.until(
+        `variation ${k}`,
+        () => desk.picture(`[aria-label="Variation ${k}"] canvas`),
+        ({ lit }) => lit > 0.5,
+      );
+    await desk.click('[aria-label="Scene Out stays as it is"]');
+    const strength = await desk.find('[aria-label="Strength"]');
+    await strength.sendKeys(Key.END);
+    const third = await desk.until(
+      'another third one',
+      () => desk.picture('[aria-label="Variation 3"] canvas'),
+      ({ red: r, green: g, blue: b }) => Math.abs(r - g) + Math.abs(g - b) > 12,
+    );
+    await desk.click('[aria-label="Take variation 3"]');
+    await desk.until(
+      'the scene as it was shown',
+      () => desk.picture(),
+      ({ red: r, green: g, blue: b }) =>
+        Math.abs(r - third.red) + Math.abs(g - third.green) + Math.abs(b - third.blue) < 12,
+    );
+    await desk.click('[aria-label="Back to state 1"], [title="Back to state 1"]');
+    await desk.until('grey again', red, (value) => value > 0.45 && value < 0.55);
+    await desk.press(Key.ESCAPE);
+    await cards(['Ground', 'Scene Out']);
+  });
+
+  test('A is kept beside what changes, and taken back', async () => {
+    await desk.click('[aria-label="Compare"]');
+    await desk.find('[data-testid="compare"]');
+    await desk.choose('Scene Out');
+    await desk.type('Brightness value', '0.2');
+    await desk.until(
+      'both halves',
+      () => desk.seenAt('[data-testid="compare"]'),
+      ({ mean }) => mean > 55 && mean < 95,
+    );
+    await desk.click('[title="The scene stands as A again"]');
+    await desk.until('grey again', red, (value) => value > 0.45 && value < 0.55);
+    await desk.click('[aria-label="End the comparison"]');
+  });
+});

@@ -474,6 +474,7 @@ export class Engine {
         sources,
         ready: this.isPlayed(sources) ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
+        isDeskAlone: !this.outputs.hasStage && this.recorder === null,
       },
       (player, scene) => {
         player.taken = taken;

@@ -1,4 +1,5 @@
 import { sessionStore } from '../data/session';
+import { variationSession } from '../data/variation-session';
 import { navigate } from '../actions/navigation';
 import { sceneAtHand } from './at-hand';
 import { commandList } from './command-list-store';
@@ -44,6 +45,15 @@ export const viewCommands: readonly Command[] = [
     when: isBuild,
     isOn: () => sessionStore.getState().benchOpen,
     run: () => sessionStore.setState(({ benchOpen }) => ({ benchOpen: !benchOpen })),
+  },
+  {
+    id: 'view.variations',
+    label: 'Variations',
+    help: 'Shows nine variations of the open patch, to be taken, crossed and kept',
+    keys: ['Alt+V'],
+    when: isBuild,
+    isOn: () => variationSession.getState().isOpen,
+    run: () => variationSession.setState(({ isOpen }) => ({ isOpen: !isOpen, parents: null })),
   },
   ...guides.map(([key, label, help]): Command => ({
     id: `view.${key}`,

@@ -1,10 +1,11 @@
 import { sceneOfPlace } from '../../core/module/place';
 import { ReactFlowProvider } from '@xyflow/react';
-import { useEffect, useMemo } from 'react';
+import { lazy, Suspense, useEffect, useMemo } from 'react';
 import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useSession, openScene } from '../data/session';
 import { useScene, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
+import { variationSession } from '../data/variation-session';
 import { liveStore } from '../engine/live';
 import { Bench } from './bench/bench';
 import { benchNodeOf } from './bench/bench-node';
@@ -14,6 +15,8 @@ import { Monitor } from './monitor';
 import { Patch } from './patch';
 import { LoopBar } from './loop-bar';
 import { SceneBar } from './scene-bar';
+
+const Variations = lazy(() => import('./variations/variations'));
 
 /** Tells the engine what this view looks at. */
 function useWatch(sceneId: string): void {
@@ -49,6 +52,7 @@ export function BuildView() {
     if (gone) openScene(around?.id ?? (liveStore.getState().program.program || firstScene));
   }, [gone, around, firstScene]);
   useWatch(sceneId);
+  const isVarying = variationSession((s) => s.isOpen);
   if (!scene) return <main className="quiet grid h-full place-items-center">Opening the show…</main>;
   return (
     <main className="flex h-full flex-col">
@@ -58,9 +62,15 @@ export function BuildView() {
         <Panel minSize="40%">
           <Group orientation="vertical" className="h-full">
             <Panel minSize="25%">
-              <ReactFlowProvider key={scene.id}>
-                <Patch scene={scene} />
-              </ReactFlowProvider>
+              {isVarying ? (
+                <Suspense fallback={null}>
+                  <Variations key={scene.id} scene={scene} />
+                </Suspense>
+              ) : (
+                <ReactFlowProvider key={scene.id}>
+                  <Patch scene={scene} />
+                </ReactFlowProvider>
+              )}
             </Panel>
             <Separator className="h-1 bg-base-300 hover:bg-primary" />
             {benchOpen ? (

@@ -1,15 +1,13 @@
 import { ChevronLeft } from 'lucide-react';
 import { Fragment } from 'react';
 import { pathTo } from '../../core/module/open-place';
-import { placeAround } from '../../core/module/place';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { openScene } from '../data/session';
 import { useShow } from '../data/show-store';
 
 /** In a module: the way back to where it is used. */
-export function ModulePath({ place }: { place: string }) {
+export default function ModulePath({ place }: { place: string }) {
   const show = useShow((s) => s);
-  if (!placeAround(place)) return null;
   const path = pathTo(show, place);
   return (
     <nav

@@ -1,5 +1,5 @@
 import { EyeOff, Frame, Gauge, Grip, Plus } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import type { Scene } from '../../core/document/types';
 import { CommandButton } from '../commands/command-button';
 import { useSession } from '../data/session';
@@ -10,6 +10,7 @@ import { liveStore } from '../engine/live';
 import { costAt } from '../engine/places';
 import { shortNumber } from '../../core/text/short-number';
 import { useAltNode } from './alt-node';
+import { CompareButton, comparison } from './compare-button';
 import { MonitorOverlay } from './monitor-overlay';
 import { WhyDark } from './why-dark';
 
@@ -45,6 +46,8 @@ function Costs({ scene }: { scene: Scene }) {
   );
 }
 
+const MonitorCompare = lazy(() => import('./monitor-compare'));
+
 const guides = [
   ['handles', Grip],
   ['cross', Plus],
@@ -71,6 +74,7 @@ export function Monitor({ scene }: { scene: Scene }) {
   const graphics = liveStore((s) => s.graphics);
   const without = useAltNode((s) => s.node);
   const [costs, setCosts] = useState(false);
+  const isComparing = comparison((s) => s.a !== null);
   const source = useMemo(() => ({ type: 'scene' as const, scene: scene.id, without }), [scene.id, without]);
   return (
     <section aria-label="Monitor" className="shrink-0">
@@ -81,6 +85,11 @@ export function Monitor({ scene }: { scene: Scene }) {
           listen={listenToPointer}
           label={`Picture of ${scene.name}`}
         />
+        {isComparing && (
+          <Suspense fallback={null}>
+            <MonitorCompare place={scene.id} />
+          </Suspense>
+        )}
         <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
         {without && scene.nodes[without] && (
           <span
@@ -102,6 +111,7 @@ export function Monitor({ scene }: { scene: Scene }) {
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         <span className="grow" />
+        <CompareButton place={scene.id} />
         <GuideButtons />
         <button
           type="button"

@@ -9,7 +9,7 @@ import {
   useStore,
   type NodeChange,
 } from '@xyflow/react';
-import { AlignHorizontalDistributeCenter, Maximize, Plus } from 'lucide-react';
+import { AlignHorizontalDistributeCenter, Dices, Maximize, Plus } from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { connect, insertOnWire, moveNode } from '../../core/show/edit';
 import { placeAround } from '../../core/module/place';
@@ -18,7 +18,6 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose, useSession } from '../data/session';
 import { editScene, showStore, useKinds } from '../data/show-store';
 import { moduleOfNode, openModule } from '../actions/module-actions';
-import { ModulePath } from './module-path';
 import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
@@ -37,6 +36,7 @@ import { WireLine } from './wire';
 const loadPalette = () => import('./add-palette');
 const AddPalette = lazy(loadPalette);
 const FindNode = lazy(() => import('./find-node'));
+const ModulePath = lazy(() => import('./module-path'));
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
 const mostDrawn = 150;
@@ -245,8 +245,20 @@ export function Patch({ scene }: { scene: Scene }) {
         >
           <Maximize size={14} />
         </button>
+        <button
+          type="button"
+          className="btn btn-sm border edge bg-base-200 px-2"
+          onClick={() => runCommand('view.variations')}
+          title={titleOf(commandOf('view.variations'))}
+        >
+          <Dices size={14} /> Vary
+        </button>
       </div>
-      <ModulePath place={scene.id} />
+      {placeAround(scene.id) && (
+        <Suspense fallback={null}>
+          <ModulePath place={scene.id} />
+        </Suspense>
+      )}
       {Object.keys(scene.nodes).length <= 1 && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
           Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it

@@ -3,7 +3,8 @@ import { catalogue } from '../../nodes/catalogue';
 import type { Scene } from '../document/types';
 import { makeScene } from './create';
 import { addNode, connect, setFormula } from './edit';
-import { cross, setValues, valuesOf, variablesOf, vary, withValues } from './variations';
+import { withValuesAt } from '../module/with-values';
+import { cross, setValues, valuesOf, variablesOf, vary } from './variations';
 
 let scene: Scene;
 let noise: string;
@@ -62,7 +63,7 @@ test('a child has each value of one of its parents', () => {
 
 test('values are set in place, or in a copy that shares the rest', () => {
   const values = { [`${noise} period`]: 0.77, 'gone size': 3 };
-  const copy = withValues(scene, values);
+  const { scene: copy } = withValuesAt({ scenes: [scene], modules: {} }, 's1', values);
   expect(copy.nodes[noise].controls.period).toBe(0.77);
   expect(scene.nodes[noise].controls.period).not.toBe(0.77);
   expect(copy.nodes.n1).toBe(scene.nodes.n1);

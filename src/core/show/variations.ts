@@ -125,18 +125,6 @@ export function cross(a: VariedValues, b: VariedValues, seed: number): VariedVal
 export function setValues(patch: Patch, values: VariedValues): void {
   for (const [id, value] of Object.entries(values)) {
     const [node, control] = id.split(' ');
-    if (Object.hasOwn(patch.nodes, node))
-      patch.nodes[node].controls[control] = structuredCloneOf(value);
+    if (Object.hasOwn(patch.nodes, node)) patch.nodes[node].controls[control] = structuredCloneOf(value);
   }
-}
-
-/** A patch with other values; what they do not touch is the same. */
-export function withValues<P extends Patch>(patch: P, values: VariedValues): P {
-  const nodes = { ...patch.nodes };
-  for (const [id, value] of Object.entries(values)) {
-    const [node, control] = id.split(' ');
-    if (!Object.hasOwn(nodes, node)) continue;
-    nodes[node] = { ...nodes[node], controls: { ...nodes[node].controls, [control]: value } };
-  }
-  return { ...patch, nodes };
 }

@@ -67,7 +67,7 @@ describe('the scenes at work', () => {
   const play = (
     scenes: Record<string, string[]>,
     sources: OutputSource[] = [],
-    rest: { ready: string[]; isEasy: boolean } = { ready: [], isEasy: false },
+    rest: { ready: string[]; isEasy: boolean; isDeskAlone?: boolean } = { ready: [], isEasy: false },
   ): void =>
     players.play(gpu, show, frame, { scenes: new Map(Object.entries(scenes)), sources, ...rest }, ignore);
 
@@ -116,6 +116,23 @@ describe('the scenes at work', () => {
     expect(FakePlayer.made.map(({ played }) => played.length)).toEqual([5, 2, 2]);
     expect(players.of(tiles[0])).toBe(players.playing.get('a'));
     expect(players.of(tiles[1])).not.toBe(players.playing.get('b'));
+  });
+
+  test('have examples that take turns, even in a hurry while only the desk looks on; others always play', () => {
+    const example = (id: string) => ({ type: 'example' as const, scene: makeScene(catalogue, id, id) });
+    const turns = ['x', 'y', 'z'].map((id) => ({ ...example(id), inTurn: true as const }));
+    const alone = example('alone');
+    play({ a: [] }, [...turns, alone]);
+    const played = (): number[] =>
+      [...turns, alone].map(
+        (source) => (players.of(source) as unknown as FakePlayer | undefined)?.played.length ?? 0,
+      );
+    expect(played()).toEqual([0, 0, 0, 1]);
+    for (let k = 0; k < 4; k++)
+      play({ a: [] }, [...turns, alone], { ready: [], isEasy: false, isDeskAlone: true });
+    expect(played()).toEqual([2, 1, 1, 5]);
+    play({ a: [] }, [...turns, alone], { ready: [], isEasy: false });
+    expect(played()).toEqual([2, 1, 1, 6]);
   });
 
   test('that are not in the show are left out', () => {

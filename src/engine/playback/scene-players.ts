@@ -21,6 +21,8 @@ export interface Wanted {
   ready: readonly string[];
   /** There is time for what is only nice to have. */
   isEasy: boolean;
+  /** Nobody but the desk is looking: examples that take turns have one though there is little time. */
+  isDeskAlone?: boolean;
 }
 
 /** What a desk gives to the nodes of each scene. */
@@ -35,8 +37,9 @@ export class ScenePlayers {
   private readonly without = new Map<string, ScenePlayer>();
   private readonly examples = new Map<Scene, ScenePlayer>();
   private readonly tiles = new Map<string, ScenePlayer>();
-  /** Counts the turns of tiles. */
+  /** Counts the turns of tiles, and those of examples. */
   private turn = 0;
+  private exampleTurn = 0;
 
   constructor(
     private readonly catalogue: Catalogue,
@@ -49,7 +52,7 @@ export class ScenePlayers {
     gpu: Gpu,
     show: Show,
     frame: Frame,
-    { scenes, sources, ready, isEasy }: Wanted,
+    { scenes, sources, ready, isEasy, isDeskAlone }: Wanted,
     prepare: (player: ScenePlayer, scene: string) => void,
   ): void {
     this.bring(gpu, show, scenes.keys());
@@ -65,7 +68,7 @@ export class ScenePlayers {
       player.play(scene, frame, watched ?? [], show.canvas.height);
     }
     this.playWithout(gpu, show, frame, sources);
-    this.playExamples(gpu, frame, sources);
+    this.playExamples(gpu, frame, sources, isEasy || isDeskAlone === true);
     this.playTiles(gpu, show, frame, sources, isEasy);
   }
 
@@ -135,10 +138,14 @@ export class ScenePlayers {
   }
 
   /** An example is small and stands beside the show: nothing of the show depends on it. */
-  private playExamples(gpu: Gpu, frame: Frame, sources: readonly OutputSource[]): void {
-    const wanted = new Set(sources.flatMap((source) => (source.type === 'example' ? [source.scene] : [])));
+  private playExamples(gpu: Gpu, frame: Frame, sources: readonly OutputSource[], hasTime: boolean): void {
+    const examples = sources.filter((source) => source.type === 'example');
+    const wanted = new Set(examples.map(({ scene }) => scene));
     drop(this.examples, (scene) => wanted.has(scene));
-    for (const scene of wanted) {
+    const inTurn = examples.filter((source) => source.inTurn);
+    const turn = inTurn.length && hasTime ? inTurn[this.exampleTurn++ % inTurn.length].scene : null;
+    for (const { scene, inTurn: waits } of examples) {
+      if (waits && scene !== turn) continue;
       let player = this.examples.get(scene);
       if (!player)
         this.examples.set(scene, (player = new ScenePlayer(gpu, this.catalogue, this.media, scene)));

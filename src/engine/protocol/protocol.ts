@@ -35,8 +35,8 @@ export type OutputSource =
   | { type: 'screen'; id: string }
   /** The room with all outputs on their surfaces, seen from somewhere. */
   | { type: 'room'; view: RoomView }
-  /** A small scene that is no part of the show. */
-  | { type: 'example'; scene: Scene };
+  /** A small scene that is no part of the show; `inTurn`: one of several, which move only as far as the machine has time. */
+  | { type: 'example'; scene: Scene; inTurn?: true };
 
 /** Pictures by which a screen is set up. */
 export const testPictures = ['grid', 'bars', 'ramp', 'focus', 'blend'] as const;
