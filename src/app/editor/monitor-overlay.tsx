@@ -39,7 +39,7 @@ function Guides({ aspect, cross, safe }: { aspect: number; cross: boolean; safe:
  * What lies over the monitor and never over the stage: guides, and the handles of the chosen node. Handles go to the middle
  * and to the guides by themselves, with Alt they move freely; arrow keys move them by a hundredth.
  */
-export function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number }) {
+export default function MonitorOverlay({ scene, aspect }: { scene: Scene; aspect: number }) {
   const { selection, guides } = useSession();
   const box = useRef<HTMLDivElement>(null);
   const [held, setHeld] = useState<string | null>(null);

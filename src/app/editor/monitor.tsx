@@ -11,7 +11,6 @@ import { costAt } from '../engine/places';
 import { shortNumber } from '../../core/text/short-number';
 import { useAltNode } from './alt-node';
 import { CompareButton, comparison } from './compare-button';
-import { MonitorOverlay } from './monitor-overlay';
 import { WhyDark } from './why-dark';
 
 function Costs({ scene }: { scene: Scene }) {
@@ -46,6 +45,7 @@ function Costs({ scene }: { scene: Scene }) {
   );
 }
 
+const MonitorOverlay = lazy(() => import('./monitor-overlay'));
 const MonitorCompare = lazy(() => import('./monitor-compare'));
 
 const guides = [
@@ -90,7 +90,9 @@ export function Monitor({ scene }: { scene: Scene }) {
             <MonitorCompare place={scene.id} />
           </Suspense>
         )}
-        <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
+        <Suspense fallback={null}>
+          <MonitorOverlay scene={scene} aspect={canvas.width / canvas.height} />
+        </Suspense>
         {without && scene.nodes[without] && (
           <span
             className="absolute top-2 left-2 flex items-center gap-1.5 rounded bg-primary px-2 py-0.5 font-semibold text-primary-content"
