@@ -22,6 +22,7 @@ import { turningGlass } from './scenes/turning-glass';
 import { twoBees } from './scenes/two-bees';
 import { waggleTrace } from './scenes/waggle-trace';
 import { shippedPacks } from './modules';
+import { starts } from './starts';
 import { addPlay } from './play';
 import { apiaryWall } from './wall';
 
@@ -56,7 +57,9 @@ if (findings.length) process.exit(1);
 const packs = shippedPacks();
 const library = makeShow(catalogue, 'Library');
 for (const { modules } of packs) Object.assign(library.modules, modules);
-const remarks = checkShow(library, catalogue).filter(({ where }) => where.startsWith('modules'));
+const begun = starts();
+library.scenes = begun.map(({ scene, id }) => ({ ...scene, id }));
+const remarks = checkShow(library, catalogue);
 for (const { level, where, what } of remarks) console.error(`${level}: ${where}: ${what}`);
 if (remarks.length) process.exit(1);
 
@@ -65,6 +68,7 @@ const root = path.resolve(import.meta.dirname, '..');
 for (const [file, text] of [
   ['demo/night-apiary.pyrvel.json', writeShow(show)],
   ['src/nodes/modules/shipped.generated.json', `${JSON.stringify(packs, null, 1)}\n`],
+  ['src/nodes/modules/starts.generated.json', `${JSON.stringify(begun, null, 1)}\n`],
 ]) {
   const full = path.join(root, file);
   if (existsSync(full) && readFileSync(full, 'utf8') === text) continue;

@@ -228,3 +228,33 @@ describe('variations', () => {
     await desk.click('[aria-label="End the comparison"]');
   });
 });
+
+describe('starting points', () => {
+  test('a scene begins with one that moves, its modules come along, and it is one step of undo', async () => {
+    await desk.openShow(smallShow('Begun'));
+    await cards(['Scene Out']);
+    await alt('n');
+    await desk.find('[data-testid="starts"] canvas');
+    await desk.click('[data-start="landscape"]');
+    await cards(['Ridges', 'Scene Out']);
+    await desk.until(
+      'the landscape',
+      () => desk.picture(),
+      ({ lit }) => lit > 0.02,
+    );
+    await desk.moves();
+    expect(await desk.driver.findElements(By.css('[data-scene]'))).toHaveLength(2);
+    await desk.chord(Key.CONTROL, 'z');
+    await cards(['Scene Out']);
+  });
+
+  test('an empty show is offered them', async () => {
+    await desk.openShow(smallShow('Empty'));
+    await desk.driver.executeScript(
+      `[...document.querySelectorAll('button')].find((b) => b.textContent.includes('begin with a scene')).click()`,
+    );
+    await desk.click('[data-start="one-noise"]');
+    await cards(['Colours', 'Noise', 'Scene Out']);
+    expect(await desk.driver.findElements(By.css('[data-scene="One Noise"]'))).toHaveLength(1);
+  });
+});

@@ -1,6 +1,7 @@
 import { forgetScene } from '../../core/show/edit-desk';
 import { freeId, freeName, makeScene, structuredCloneOf } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
+import type { Scene, Show } from '../../core/document/types';
 import { openScene } from '../data/session';
 import { editShow, showStore, undo } from '../data/show-store';
 import { say } from '../parts/notices';
@@ -18,6 +19,12 @@ const named = (
     scenes.map((scene) => scene.name),
   ),
 });
+
+/** What a new scene of a show has of its own, called as is wanted or nearly so. `id`: that of a scene that is only renamed. */
+export function freshScene(show: Show, name: string, id?: string): Pick<Scene, 'id' | 'name'> {
+  const others = show.scenes.filter((scene) => scene.id !== id);
+  return { ...named(others, name), ...(id === undefined ? {} : { id }) };
+}
 
 /** Adds an empty scene at the end and opens it. */
 export function addScene(): void {

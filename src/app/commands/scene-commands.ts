@@ -1,4 +1,5 @@
 import { sceneOfPlace } from '../../core/module/place';
+import { offerStarts } from '../data/start-session';
 import { openScene } from '../data/session';
 import { showStore } from '../data/show-store';
 import { addScene, duplicateScene, removeScene } from '../actions/scene-actions';
@@ -19,8 +20,16 @@ function go(by: number): void {
 
 export const sceneCommands: readonly Command[] = [
   {
+    id: 'scene.start',
+    label: 'Begin a scene',
+    help: 'Offers twelve scenes to begin from, and an empty one',
+    keys: ['Alt+N'],
+    when: isBuild,
+    run: () => offerStarts('another'),
+  },
+  {
     id: 'scene.new',
-    label: 'New scene',
+    label: 'New empty scene',
     help: 'Adds an empty scene at the end and opens it',
     when: isBuild,
     run: addScene,

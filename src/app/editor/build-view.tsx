@@ -5,6 +5,7 @@ import { Group, Panel, Separator } from 'react-resizable-panels';
 import { useSession, openScene } from '../data/session';
 import { useScene, useShow } from '../data/show-store';
 import { engine } from '../engine/client';
+import { startSession } from '../data/start-session';
 import { variationSession } from '../data/variation-session';
 import { liveStore } from '../engine/live';
 import { Bench } from './bench/bench';
@@ -16,6 +17,7 @@ import { Patch } from './patch';
 import { LoopBar } from './loop-bar';
 import { SceneBar } from './scene-bar';
 
+const Starts = lazy(() => import('./starts'));
 const Variations = lazy(() => import('./variations/variations'));
 
 /** Tells the engine what this view looks at. */
@@ -52,10 +54,16 @@ export function BuildView() {
     if (gone) openScene(around?.id ?? (liveStore.getState().program.program || firstScene));
   }, [gone, around, firstScene]);
   useWatch(sceneId);
+  const starting = startSession((s) => s.isOpen);
   const isVarying = variationSession((s) => s.isOpen);
   if (!scene) return <main className="quiet grid h-full place-items-center">Opening the show…</main>;
   return (
-    <main className="flex h-full flex-col">
+    <main className="relative flex h-full flex-col">
+      {starting && (
+        <Suspense fallback={null}>
+          <Starts of={starting} />
+        </Suspense>
+      )}
       <SceneBar place={scene.id} />
       <LoopBar scene={around ?? scene} />
       <Group orientation="horizontal" className="min-h-0 grow">

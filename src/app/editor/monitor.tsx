@@ -108,8 +108,8 @@ export function Monitor({ scene }: { scene: Scene }) {
           </span>
         )}
       </div>
-      <div className="flex h-7 items-center gap-2 px-3">
-        <span className="live figures quiet text-2xs whitespace-nowrap">
+      <div className="flex h-7 items-center gap-1 px-3">
+        <span className="live figures quiet min-w-0 truncate text-2xs whitespace-nowrap">
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         <span className="grow" />

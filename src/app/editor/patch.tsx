@@ -30,6 +30,7 @@ import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { pointOf, useWiring } from './use-wiring';
+import { offerStarts } from '../data/start-session';
 import { goalStore, goTo, showGoal } from './going-to';
 import { WireLine } from './wire';
 
@@ -259,10 +260,17 @@ export function Patch({ scene }: { scene: Scene }) {
           <ModulePath place={scene.id} />
         </Suspense>
       )}
-      {Object.keys(scene.nodes).length <= 1 && (
+      {Object.keys(scene.nodes).length <= 1 && !placeAround(scene.id) && (
         <p className="quiet pointer-events-none absolute inset-x-0 top-1/3 text-center">
           Press <kbd className="figures rounded border edge px-1.5">/</kbd> to add a first node, and wire it
-          into Scene Out.
+          into Scene Out, or
+          <button
+            type="button"
+            className="btn btn-sm pointer-events-auto ml-2 border edge bg-base-200"
+            onClick={() => offerStarts('this')}
+          >
+            begin with a scene that moves
+          </button>
         </p>
       )}
       {adding && (

@@ -81,8 +81,8 @@ export function SceneBar({ place }: { place: string }) {
         type="button"
         className="tool"
         aria-label="New scene"
-        title={titleOf(commandOf('scene.new'))}
-        onClick={() => runCommand('scene.new')}
+        title={titleOf(commandOf('scene.start'))}
+        onClick={() => runCommand('scene.start')}
       >
         <Plus size={15} />
       </button>

@@ -11,6 +11,7 @@ import { makeShow, structuredCloneOf } from '../../core/show/create';
 import { readShow, ShowFileError, writeShow } from '../../core/show/validate';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
+import { offerStarts } from '../data/start-session';
 import { database, type StoredShow } from '../data/db';
 import { binDays, bringBack, daysLeft, deleteForGood, moveToBin } from '../data/bin';
 import {
@@ -253,6 +254,7 @@ export function ShowsView() {
       const stored = store(makeShow(catalogue, 'Untitled show'));
       await database.shows.put(stored);
       await open(stored.id);
+      offerStarts('this');
     },
   });
   const demo = useMutation({
