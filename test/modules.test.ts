@@ -258,3 +258,56 @@ describe('starting points', () => {
     expect(await desk.driver.findElements(By.css('[data-scene="One Noise"]'))).toHaveLength(1);
   });
 });
+
+describe('frames and notes', () => {
+  test('a frame moves the cards that it holds, by keys and by its title', async () => {
+    const show = smallShow('Framed');
+    const s = new Sketch('s1', 'Scene 1', [500, 0]);
+    s.add('noise', 'Inside', [0, 200]);
+    s.add('noise', 'Outside', [0, 500]);
+    show.scenes = [s.scene];
+    await desk.openShow(show);
+    await cards(['Inside', 'Outside', 'Scene Out']);
+    await desk.choose('Inside');
+    await alt('f');
+    const title = await desk.find('[data-frame] header');
+    await desk.patchStands();
+    const x = async (name: string): Promise<number> =>
+      (await (await desk.find(`[data-node="${name}"]`)).getRect()).x;
+    const before = [await x('Inside'), await x('Outside')];
+    await desk.driver.actions({ async: true }).move({ origin: title }).press().perform();
+    await desk.driver
+      .actions({ async: true })
+      .move({ origin: title, x: 60, y: 10, duration: 100 })
+      .release()
+      .perform();
+    const moved = await desk.until(
+      'the card with its frame',
+      () => x('Inside'),
+      (now) => now > before[0] + 30,
+    );
+    expect(await x('Outside')).toBe(before[1]);
+    await desk.chord(Key.CONTROL, 'z');
+    await desk.until(
+      'back in one step',
+      () => x('Inside'),
+      (now) => Math.abs(now - before[0]) < 2,
+    );
+    expect(moved).toBeGreaterThan(before[0]);
+  });
+
+  test('a note shows Markdown, and is written where it lies', async () => {
+    await alt('t');
+    const note = await desk.find('[data-frame] .note strong');
+    expect(await note.getText()).toBe('Note');
+    await desk.driver.actions({ async: true }).doubleClick(note).perform();
+    const field = await desk.find('[aria-label="Words of the note"]');
+    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '# Bees', Key.ENTER, Key.ENTER, '- fly', Key.ESCAPE);
+    await desk.until(
+      'its words',
+      () => desk.text('[data-frame] .note'),
+      (text) => text.replace(/\s+/g, ' ') === 'Bees fly',
+    );
+    await desk.find('[data-frame] .note h1');
+  });
+});

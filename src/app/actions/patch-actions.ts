@@ -4,6 +4,8 @@ interface PatchActions {
   tidy(): void;
   fit(): void;
   find(): void;
+  /** Where something of the size of a note stands in the middle of what is in sight. */
+  middle(): [number, number];
 }
 
 /** The patch that is shown; null while there is none. */

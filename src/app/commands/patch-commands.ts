@@ -1,7 +1,27 @@
+import type * as Frames from '../../core/show/edit-frames';
+import type { Scene } from '../../core/document/types';
 import type { Command } from './command';
+import { editScene } from '../data/show-store';
+import { chosenNodes, sceneAtHand } from './at-hand';
 import { patchActions } from '../actions/patch-actions';
 
 const isShown = (): boolean => patchActions.current !== null;
+
+/** Edits the open patch by what is loaded when it is first asked for. */
+function edit(change: (frames: typeof Frames, draft: Scene) => unknown): void {
+  const scene = sceneAtHand();
+  if (scene)
+    void import('../../core/show/edit-frames').then((frames) =>
+      editScene(scene.id, (draft) => change(frames, draft)),
+    );
+}
+
+const alignments = [
+  ['row', 'Align in a row', 'Brings the chosen nodes to one height', 'Ctrl+Alt+ArrowRight'],
+  ['column', 'Align in a column', 'Brings the chosen nodes under each other', 'Ctrl+Alt+ArrowDown'],
+  ['across', 'Spread across', 'Spreads the chosen nodes evenly from left to right', null],
+  ['down', 'Spread down', 'Spreads the chosen nodes evenly from top to bottom', null],
+] as const;
 
 export const patchCommands: readonly Command[] = [
   {
@@ -28,6 +48,30 @@ export const patchCommands: readonly Command[] = [
     when: isShown,
     run: () => patchActions.current?.tidy(),
   },
+  {
+    id: 'patch.frame',
+    label: 'Frame the chosen nodes',
+    help: 'Lays a coloured frame around the chosen nodes, which moves them',
+    keys: ['Alt+F'],
+    when: () => isShown() && chosenNodes().length > 0,
+    run: () => edit(({ addFrame }, draft) => addFrame(draft, chosenNodes())),
+  },
+  {
+    id: 'patch.note',
+    label: 'Add a note',
+    help: 'Puts a note with words on the patch',
+    keys: ['Alt+T'],
+    when: isShown,
+    run: () => edit(({ addNote }, draft) => addNote(draft, patchActions.current!.middle())),
+  },
+  ...alignments.map(([how, label, help, keys]): Command => ({
+    id: `patch.${how}`,
+    label,
+    help,
+    ...(keys ? { keys: [keys] } : {}),
+    when: () => isShown() && chosenNodes().length > 1,
+    run: () => edit(({ lineUp }, draft) => lineUp(draft, chosenNodes(), how)),
+  })),
   {
     id: 'patch.fit',
     label: 'Whole patch',

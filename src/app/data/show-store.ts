@@ -92,8 +92,11 @@ export function editScene<T>(
     if (path.length === 0) return recipe(scene);
     const module = moduleAt(show as Show, place);
     if (!module) throw new EditError('This module is gone.');
-    const { name, nodes, wires } = module;
-    const result = recipe({ id: place, name, loop: scene.loop, nodes, wires });
+    const { name, nodes, wires, frames } = module;
+    const patch: Scene = { id: place, name, loop: scene.loop, nodes, wires };
+    if (frames) patch.frames = frames;
+    const result = recipe(patch);
+    if (patch.frames) module.frames = patch.frames;
     tidyModule(show as Show, catalogue, module);
     return result;
   }, gestureKey);

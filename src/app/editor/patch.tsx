@@ -31,12 +31,14 @@ import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { pointOf, useWiring } from './use-wiring';
 import { offerStarts } from '../data/start-session';
+import { fitPatch } from './fit-patch';
 import { goalStore, goTo, showGoal } from './going-to';
 import { WireLine } from './wire';
 
 const loadPalette = () => import('./add-palette');
 const AddPalette = lazy(loadPalette);
 const FindNode = lazy(() => import('./find-node'));
+const Frames = lazy(() => import('./frames'));
 const ModulePath = lazy(() => import('./module-path'));
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
@@ -87,7 +89,7 @@ export function Patch({ scene }: { scene: Scene }) {
     // Of a large patch only what is in sight is ever measured.
     if (!measured && !isLarge) return;
     const timer = setTimeout(() => {
-      if (!showGoal(flow, now.current)) void flow.fitView({ padding: 0.1, maxZoom: 1 });
+      if (!showGoal(flow, now.current)) fitPatch(flow, box.current, now.current);
     }, 30);
     return () => clearTimeout(timer);
   }, [measured, isLarge, flow]);
@@ -133,14 +135,21 @@ export function Patch({ scene }: { scene: Scene }) {
       await tidy(scene);
       // The cards have to stand at their new places before the view can be fitted around them.
       await new Promise((resolve) => setTimeout(resolve, 60));
-      await flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 });
+      fitPatch(flow, box.current, now.current, 200);
     } finally {
       setTidying(false);
     }
   };
 
-  const fit = useCallback(() => void flow.fitView({ padding: 0.12, maxZoom: 1, duration: 200 }), [flow]);
-  useEffect(() => offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit, find: () => setFinding(true) }));
+  const fit = useCallback(() => fitPatch(flow, box.current, now.current, 200), [flow]);
+  const middle = (): [number, number] => {
+    const { left, top, width, height } = box.current!.getBoundingClientRect();
+    const { x, y } = flow.screenToFlowPosition({ x: left + width / 2 - 120, y: top + height / 2 - 70 });
+    return [x, y];
+  };
+  useEffect(() =>
+    offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit, find: () => setFinding(true), middle }),
+  );
 
   return (
     <div
@@ -215,6 +224,11 @@ export function Patch({ scene }: { scene: Scene }) {
         disableKeyboardA11y
       >
         <Background variant={BackgroundVariant.Dots} gap={24} size={1} color="var(--color-base-300)" />
+        {Object.keys(scene.frames ?? {}).length > 0 && (
+          <Suspense fallback={null}>
+            <Frames scene={scene} />
+          </Suspense>
+        )}
         <LiveLayer scene={scene} />
       </ReactFlow>
       <div className="absolute top-2 left-2 flex gap-1">

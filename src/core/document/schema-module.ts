@@ -1,10 +1,40 @@
-import { about, id, list, name, object, orNull, range, record, ref, text } from './schema-words';
+import { about, id, list, name, object, oneOf, orNull, range, record, ref, rgb, text } from './schema-words';
+
+/** Frames and notes of a patch. */
+export const patchFrames = about(
+  'Frames and notes on the patch, by id.',
+  record('PatchFrame', ref('PatchFrame')),
+);
 
 /** The id of a module: short enough for the id of its node kind, `module-` and this. */
 export const moduleId = { type: 'string', pattern: '^[a-z][a-z0-9-]{0,31}$' };
 
 /** Modules: parts of a patch that are used as one node. */
 export const moduleDefinitions = {
+  PatchFrame: object(
+    {
+      id,
+      type: about(
+        'A frame holds the cards that lie in it, and moves them; a note is words.',
+        oneOf('frame', 'note'),
+      ),
+      text: about('Title of a frame; Markdown (CommonMark) of a note.', {
+        type: 'string',
+        pattern: '^[\\s\\S]{0,8000}$',
+      }),
+      place: about('Its upper left, in patch pixels.', range),
+      size: about('Width and height, in patch pixels.', {
+        type: 'array',
+        items: { type: 'number', minimum: 40, maximum: 100000 },
+        minItems: 2,
+        maxItems: 2,
+        tsType: '[number, number]',
+      }),
+      tint: about('null: none.', orNull(rgb(0, 1))),
+    },
+    [],
+    { description: 'A frame around cards, or a note beside them.' },
+  ),
   ModuleTarget: object(
     {
       node: id,
@@ -50,8 +80,9 @@ export const moduleDefinitions = {
       nodes: record('PatchNode', ref('PatchNode')),
       wires: record('Wire', ref('Wire')),
       controls: list('ModuleControl', ref('ModuleControl'), { maxItems: 100 }),
+      frames: patchFrames,
     },
-    [],
+    ['frames'],
     {
       description:
         'A part of a patch that is used as one node. Its inputs are its nodes of the kind `way-in`, its outputs those of the kind `way-out`, both in the order of their places from top to bottom.',

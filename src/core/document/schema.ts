@@ -19,8 +19,9 @@ import {
   rgb,
 } from './schema-words';
 import { playDefinitions, playProperties } from './schema-play';
-import { moduleDefinitions, moduleId } from './schema-module';
+import { moduleDefinitions, moduleId, patchFrames } from './schema-module';
 import { wallDefinitions } from './schema-wall';
+import { showFormat, showVersion } from './version';
 
 /**
  * JSON Schema (draft 2020-12) of a show file of the version of today. The types of the document (`types.generated.ts`) and
@@ -29,8 +30,6 @@ import { wallDefinitions } from './schema-wall';
  *
  * `tsType` says how TypeScript writes what a schema bounds more closely than a type can.
  */
-export const showFormat = 'pyrvel.show' as const;
-export const showVersion = 8 as const;
 
 /** Bounds of a scene's loop, in its unit: what lies beyond gives phases that floating point can't tell apart. */
 const loopBounds = { least: 0.01, most: 1e6 } as const;
@@ -263,8 +262,9 @@ const definitions = {
       nodes: record('PatchNode', ref('PatchNode')),
       wires: record('Wire', ref('Wire')),
       button: ref('SceneButton'),
+      frames: patchFrames,
     },
-    ['button'],
+    ['button', 'frames'],
   ),
   ShowFile: object(
     {

@@ -493,6 +493,10 @@ export interface Scene {
   nodes: Record<string, PatchNode>;
   wires: Record<string, Wire>;
   button?: SceneButton;
+  /**
+   * Frames and notes on the patch, by id.
+   */
+  frames?: Record<string, PatchFrame>;
 }
 /**
  * How a scene stands among the buttons of Play.
@@ -514,6 +518,32 @@ export interface ShowFile {
    */
   type: string;
   bytes: number;
+}
+/**
+ * A frame around cards, or a note beside them.
+ */
+export interface PatchFrame {
+  id: string;
+  /**
+   * A frame holds the cards that lie in it, and moves them; a note is words.
+   */
+  type: 'frame' | 'note';
+  /**
+   * Title of a frame; Markdown (CommonMark) of a note.
+   */
+  text: string;
+  /**
+   * Its upper left, in patch pixels.
+   */
+  place: [number, number];
+  /**
+   * Width and height, in patch pixels.
+   */
+  size: [number, number];
+  /**
+   * null: none.
+   */
+  tint: null | [number, number, number];
 }
 /**
  * A control inside of a module that one of its own controls sets.
@@ -568,6 +598,10 @@ export interface Module {
   nodes: Record<string, PatchNode>;
   wires: Record<string, Wire>;
   controls: ModuleControl[];
+  /**
+   * Frames and notes on the patch, by id.
+   */
+  frames?: Record<string, PatchFrame>;
 }
 /**
  * A control of a node that a desk control moves.

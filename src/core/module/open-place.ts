@@ -35,6 +35,7 @@ export function sceneAt(show: Pick<Show, 'scenes' | 'modules'>, place: string): 
     loop: scene.loop,
     nodes: module.nodes,
     wires: module.wires,
+    ...(module.frames ? { frames: module.frames } : {}),
   };
   const places = opened.get(module) ?? new Map<string, Scene>();
   opened.set(module, places.set(place, made));

@@ -3,12 +3,15 @@ import type { Module, PatchNode, Scene, Show, Wire } from '../document/types';
 /** All of a show but what changes come by themselves for. */
 type ShowHead = Omit<Show, 'scenes' | 'modules'>;
 
+/** All of a scene but its nodes and wires. */
+type SceneHead = Omit<Scene, 'id' | 'nodes' | 'wires'>;
+
 /** A small change of a show document, as it is sent to the engine. */
 export type ShowChange =
   | { type: 'head'; head: ShowHead }
   | { type: 'module'; id: string; module: Module | null }
   | { type: 'scenes'; order: string[]; added: Scene[] }
-  | { type: 'scene'; scene: string; head: Pick<Scene, 'name' | 'loop'> }
+  | { type: 'scene'; scene: string; head: SceneHead }
   | { type: 'node'; scene: string; id: string; node: PatchNode | null }
   | { type: 'wire'; scene: string; id: string; wire: Wire | null };
 
@@ -45,12 +48,12 @@ export function changesBetween(before: Show, after: Show): ShowChange[] {
   for (const scene of scenes) {
     const was = old.get(scene.id);
     if (!was || was === scene) continue;
-    if (was.name !== scene.name || was.loop !== scene.loop) {
-      changes.push({
-        type: 'scene',
-        scene: scene.id,
-        head: { name: scene.name, loop: scene.loop },
-      });
+    const { name, loop, button, frames } = scene;
+    if (was.name !== name || was.loop !== loop || was.button !== button || was.frames !== frames) {
+      const head: SceneHead = { name, loop };
+      if (button) head.button = button;
+      if (frames) head.frames = frames;
+      changes.push({ type: 'scene', scene: scene.id, head });
     }
     for (const [id, node] of changesOf(was.nodes, scene.nodes))
       changes.push({ type: 'node', scene: scene.id, id, node });
@@ -87,7 +90,7 @@ export function applyChanges(show: Show, changes: readonly ShowChange[]): Show {
         break;
       }
       case 'scene':
-        onScene(change.scene, (scene) => ({ ...scene, ...change.head }));
+        onScene(change.scene, ({ id, nodes, wires }) => ({ id, ...change.head, nodes, wires }));
         break;
       case 'node':
         onScene(change.scene, (scene) => ({
