@@ -311,3 +311,29 @@ describe('frames and notes', () => {
     await desk.find('[data-frame] .note h1');
   });
 });
+
+test('Choose shows one of its pictures, and another by its number', async () => {
+  const show = smallShow('Chosen');
+  const s = new Sketch('s1', 'Scene 1', [600, 0]);
+  const pictures = [
+    [1, 0, 0, 1],
+    [0, 0, 1, 1],
+  ].map((colour, k) => s.add('fill', `Fill ${k + 1}`, [0, 200 * k], { colour }));
+  const choose = s.add('choose', 'Choose', [300, 0]);
+  s.wire(pictures[0], choose, 'first');
+  s.wire(pictures[1], choose, 'second');
+  s.wire(choose, s.out, 'picture');
+  show.scenes = [s.scene];
+  await desk.openShow(show);
+  await desk.until('the first', red, (value) => value > 0.9);
+  await desk.choose('Choose');
+  await desk.type('Number value', '2');
+  await desk.until(
+    'the second',
+    () => desk.picture(),
+    ({ red: r, blue: b }) => r < 20 && b > 240,
+  );
+  await desk.select('By', 'Beat, in turn');
+  await desk.type('Every value', '0.5');
+  await desk.until('the first again, by the beat', red, (value) => value > 0.9);
+});

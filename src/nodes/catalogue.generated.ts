@@ -134,6 +134,7 @@ import fieldFieldShell from './field/field-shell';
 import fieldFieldTorus from './field/field-torus';
 import fieldFieldTube from './field/field-tube';
 import fieldFieldTwist from './field/field-twist';
+import flowChoose from './flow/choose';
 import flowRelay from './flow/relay';
 import flowSceneOut from './flow/scene-out';
 import flowWayIn from './flow/way-in';
@@ -275,6 +276,7 @@ export const allKinds = [
   { family: 'field', kind: fieldFieldTorus },
   { family: 'field', kind: fieldFieldTube },
   { family: 'field', kind: fieldFieldTwist },
+  { family: 'flow', kind: flowChoose },
   { family: 'flow', kind: flowRelay },
   { family: 'flow', kind: flowSceneOut },
   { family: 'flow', kind: flowWayIn },

@@ -151,7 +151,7 @@ function askHooks({ run, id }: { run: SceneRun; id: string }): number {
   }
   if (paint.type !== 'shader' && paint.type !== 'passes') return hooks + 1;
   if (paint.derive) {
-    checkDerived(paint.derived ?? {}, paint.derive(controls, moment, 90));
+    checkDerived(paint.derived ?? {}, paint.derive(controls, moment, 90, null));
     hooks++;
   }
   for (const sheet of Object.values(paint.sheets ?? {})) {
@@ -289,7 +289,7 @@ describe.each(kinds)('%s', (_label, kind) => {
         },
       });
       for (const sheet of Object.values(sheets)) if (sheet.from === 'text') sheet.lay(asking as never, 0);
-      const derivedFrom = [paint.derive, kind.vary, kind.sizeFrom, code, ...sheetWords]
+      const derivedFrom = [paint.derive, kind.vary, kind.picks, kind.sizeFrom, code, ...sheetWords]
         .map(String)
         .join('\n');
       const scales = paint.type === 'passes' ? paint.passes.map((p) => p.scale?.toString() ?? '').join() : '';

@@ -10,7 +10,7 @@ import type { Moment } from '../time/clock';
 import type { LetterRequest, Outline } from '../text/outlines';
 import type { TextLayout } from '../text/layout';
 import type { ClipTiming } from '../time/clip-time';
-import type { ControlSpecs, ResolvedControls } from './controls';
+import type { ControlSpecs, ResolvedControl, ResolvedControls } from './controls';
 
 /** What a wire carries. */
 export type Carries = 'image' | 'signal' | 'shape' | 'prop' | 'field';
@@ -81,6 +81,8 @@ export interface Work<C, I extends InputSpecs> {
   overTime(input: string, offsets: Float64Array): Signal | null;
   /** Red, green, blue and alpha of the places that `pixels` asks for, as they were a frame ago; null before there are any. */
   pixels: Float32Array | null;
+  /** The input that counts in this frame, of a kind that picks. */
+  pick: string | null;
   /** Reads a formula control; throws FormulaError if it cannot be read. */
   formula(control: string): readonly LaneRunner[];
   /** Outlines of letters as closed runs of points; null while the font is on its way. Absent where there are no fonts. */
@@ -137,6 +139,15 @@ interface KindBase<C extends ControlSpecs, I extends InputSpecs> {
   handsOn?: string;
   /** The input that is handed on instead while the node is off; absent: the first that carries what the node gives. */
   handsOnWhileOff?: string;
+  /**
+   * The only input that counts in this frame, of those `wired`, in the order of the kind; null: none does. What stands above the others
+   * alone rests meanwhile: it is not worked out. Absent: all inputs count.
+   */
+  picks?(
+    controls: Readonly<Record<string, ResolvedControl>>,
+    moment: Moment,
+    wired: readonly string[],
+  ): string | null;
   /** What its nodes are to the module that they lie in: an input or output of it. */
   end?: 'in' | 'out';
   /** Controls that are set where something else is wired into a node whose wires are all gone. */
@@ -316,11 +327,15 @@ interface PaintNumbers<C, I extends InputSpecs> {
   helpers?: readonly string[];
   sheets?: Readonly<Record<string, Sheet<C, I>>>;
   derived?: Readonly<Record<string, GlslType>>;
-  /** Numbers worked out once a frame from controls and time. `height` is that of the node in pixels. */
+  /**
+   * Numbers worked out once a frame from controls and time. `height` is that of the node in pixels, `pick` the input that counts, of a
+   * kind that picks.
+   */
   derive?(
     controls: ResolvedControls<C>,
     moment: Moment,
     height: number,
+    pick: string | null,
   ): Record<string, number | readonly number[]>;
 }
 

@@ -119,6 +119,12 @@ export class NodeRun {
   prop: Prop | null = null;
   image: ImageRef | null = null;
   count = 1;
+  /** Nothing that counts in this frame reads it: it was not worked out. */
+  rests = false;
+  /** The input that counts in this frame, of a kind that picks. */
+  pick: string | null = null;
+  /** It was worked out at least once. */
+  hasRun = false;
   private stale = true;
   /** The last moment of the scene, and what it is to this node. */
   private moments: { scene: Moment; own: Moment } | null = null;

@@ -13,6 +13,7 @@ import type { InputState } from '../inputs/inputs';
 import type { Frame } from './frame';
 import { NodeRun, type NodeWork } from './node-run';
 import { OtherTimes } from './other-times';
+import { Resting } from './resting';
 import { ReturnRun } from './return-run';
 
 /** A value that the desk gives in place of a stored one. */
@@ -66,6 +67,8 @@ export class SceneRun {
   private lastTime = Number.NaN;
   private lastCanvas = { width: 0, height: 0 };
   private lastLive: InputState | null = null;
+  /** Which nodes rest, where some pick among their inputs; null: none does. */
+  private resting: Resting | null = null;
   private readonly otherTimes = new Map<string, OtherTimes>();
   /** What the desk has in hand, by node. */
   private readonly standIns = new Map<string, Map<string, number | string>>();
@@ -179,6 +182,9 @@ export class SceneRun {
     }
     for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
     for (const id of this.otherTimes.keys()) if (!this.plan.nodes.has(id)) this.otherTimes.delete(id);
+    const resting = new Resting(this.plan, this.runs, this.roots);
+    this.resting = resting.pickers.length ? resting : null;
+    for (const run of this.runs.values()) run.rests = false;
     const live = new Set(this.plan.returns.map((wire) => wire.id));
     for (const wire of this.plan.returns) {
       const run = this.returns.get(wire.id);
@@ -234,16 +240,45 @@ export class SceneRun {
     this.frame = frame;
     this.scope.spread = moment.spread;
     if (moved) for (const back of this.returns.values()) back.pending = true;
-    for (const planned of this.plan.order) {
-      const run = this.runs.get(planned.id)!;
-      this.runNode(run, frame, isFirst, moved, liveChanged);
-    }
+    const run = (planned: PlanNode): void =>
+      this.runNode(this.runs.get(planned.id)!, frame, isFirst, moved, liveChanged);
+    if (this.resting) this.runAwake(this.resting, frame, run);
+    else for (const planned of this.plan.order) run(planned);
     if (moved) {
       for (const back of this.returns.values()) {
+        if (this.runs.get(back.wire.to.node)?.rests) continue;
         this.ready(back);
         const source = this.runs.get(this.returnSource(back.wire));
         back.end(source?.given ?? null, source?.shape ?? null);
       }
+    }
+  }
+
+  /** Runs what counts in this frame: first what decides on that. */
+  private runAwake(resting: Resting, frame: Frame, run: (planned: PlanNode) => void): void {
+    const { drivers, pickers } = resting;
+    for (const planned of this.plan.order) if (drivers.has(planned.id)) run(planned);
+    const picks = new Map<string, string | null>();
+    for (const { id, kind, ports } of pickers) {
+      const picker = this.runs.get(id)!;
+      const moment = picker.momentIn(frame.moment);
+      if (!drivers.has(id)) this.updateParts(picker, kind, this.inputValues(picker), moment);
+      const wired = ports.filter(({ sources }) => sources.length > 0).map(({ name }) => name);
+      picks.set(id, kind.picks!(picker.controls, moment, wired));
+      const before = picker.pick;
+      picker.pick = picks.get(id)!;
+      if (before !== picker.pick) picker.markStale();
+    }
+    resting.pick(picks);
+    for (const planned of this.plan.order) {
+      if (drivers.has(planned.id)) continue;
+      const own = this.runs.get(planned.id)!;
+      // What was never worked out is, once: it has nothing to show when its turn comes.
+      const rests = own.hasRun && !resting.awake.has(planned.id);
+      if (own.rests && !rests) own.markStale();
+      own.rests = rests;
+      if (rests) own.changed = false;
+      else run(planned);
     }
   }
 
@@ -352,6 +387,7 @@ export class SceneRun {
       canvas: frame.canvas,
       count: 1,
       pixels: null,
+      pick: null,
       overTime: (input, offsets) => this.overTime(run.plan, input, offsets),
       formula: (control) => run.formulaLanes(control, this.scope, run.momentIn(this.frame!.moment)),
       memory: undefined,
@@ -367,6 +403,7 @@ export class SceneRun {
     work.canvas = frame.canvas;
     work.count = run.count;
     work.pixels = run.pixels;
+    work.pick = run.pick;
     work.memory = run.memory;
     return work;
   }
@@ -374,6 +411,7 @@ export class SceneRun {
   private runNode(run: NodeRun, frame: Frame, isFirst: boolean, moved: boolean, liveChanged: boolean): void {
     const planned = run.plan;
     const { kind } = planned;
+    run.hasRun = true;
     const readsChanged = this.readsChanged(planned, moved);
     let dirty = run.takeStale() || isFirst || readsChanged;
     let inputs: InputValues<Record<string, InputSpec>> | null = null;

@@ -83,6 +83,7 @@ function hueRows(): string[] {
     controls as Record<string, ResolvedControl>,
     momentAt(0, 0, 60, { bpm: 120, beatsPerBar: 4 }),
     360,
+    null,
   );
   return [toRed, toGreen, toBlue].map((row) => vec(row as number[]));
 }

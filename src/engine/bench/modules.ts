@@ -28,7 +28,15 @@ function build(): { patch: Patch; parts: string[][]; last: string } {
   patch.wire(blur, over, 'over');
   const turned = patch.add('hue-saturation', { hue: 30 });
   patch.wire(over, turned, 'picture');
-  return { patch, parts: [[tint, levels, wave], [bent, map], [blur, over]], last: turned };
+  return {
+    patch,
+    parts: [
+      [tint, levels, wave],
+      [bent, map],
+      [blur, over],
+    ],
+    last: turned,
+  };
 }
 
 /** The same with its parts in three modules, each in the next. */

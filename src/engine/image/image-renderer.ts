@@ -105,12 +105,18 @@ export class ImageRenderer {
     this.returnViews.sixtieths = frame.feedback.sixtieths;
     this.shaders.takeCompiled();
     for (const cycle of this.cycles) {
+      if (this.rests(cycle)) continue;
       if (cycle.returns) this.drawCycle(cycle, frame);
       else {
         this.exchanged.delete(cycle.nodes[0].id);
         this.drawIfChanged(cycle.nodes[0], frame, frame.feedback.count);
       }
     }
+  }
+
+  /** Whether nothing of it counts in this frame; what was never drawn is, once. */
+  private rests({ nodes }: Cycle): boolean {
+    return nodes.every(({ id }) => this.run.runs.get(id)!.rests && (this.stored.get(id)?.drawn ?? true));
   }
 
   /** Passes over a frame: what changed in it is drawn with the next one. */

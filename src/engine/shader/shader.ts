@@ -79,7 +79,7 @@ function derivedOf(run: NodeRun, frame: Frame): Derived {
   const moment = run.momentIn(frame.moment);
   if (kind.output === 'field') return kind.derive?.(controls, moment) ?? {};
   if (kind.output !== 'image' || (kind.paint.type !== 'shader' && kind.paint.type !== 'passes')) return {};
-  return kind.paint.derive?.(controls, moment, run.image?.height ?? frame.canvas.height) ?? {};
+  return kind.paint.derive?.(controls, moment, run.image?.height ?? frame.canvas.height, run.pick) ?? {};
 }
 
 function fillNumber(
