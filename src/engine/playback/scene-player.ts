@@ -8,7 +8,7 @@ import { sceneOutOf } from '../../core/patch/plan';
 import type { Frame } from '../../core/run/frame';
 import { SceneRun } from '../../core/run/scene-run';
 import type { Scene } from '../../core/document/types';
-import { whyDark, type DarkReason } from '../../core/run/why-dark';
+import type { DarkReason } from '../../core/run/why-dark';
 import { inLoop } from '../../core/time/clock';
 import type { Texture } from 'three';
 import type { Gpu, ShareBox } from '../gpu/gpu';
@@ -260,8 +260,9 @@ export class ScenePlayer {
     return notes;
   }
 
-  /** Why its picture may be dark. */
-  why(): DarkReason[] {
+  /** Why its picture may be dark; what finds that is loaded when it is first asked for. */
+  async why(): Promise<DarkReason[]> {
+    const { whyDark } = await import('../../core/run/why-dark');
     const { width, height } = this.lastFrame?.canvas ?? { width: 16, height: 9 };
     const reasons = whyDark(this.run, this.out, width / height);
     for (const [node, sentence] of this.renderer.allFaults())

@@ -39,7 +39,7 @@ export class Questions {
           text: this.players.get(request.scene)?.renderer.shaderText(request.node) ?? '',
         };
       case 'why':
-        return { type: 'why', reasons: this.players.get(request.scene)?.why() ?? [] };
+        return { type: 'why', reasons: (await this.players.get(request.scene)?.why()) ?? [] };
       default:
         return (await (this.exact ??= this.load())).answer(request, show);
     }
