@@ -337,3 +337,44 @@ test('Choose shows one of its pictures, and another by its number', async () => 
   await desk.type('Every value', '0.5');
   await desk.until('the first again, by the beat', red, (value) => value > 0.9);
 });
+
+describe('the inspector', () => {
+  test('marks what is changed, sets several nodes at once, and gives a preset back', async () => {
+    const show = smallShow('Inspected');
+    const s = new Sketch('s1', 'Scene 1', [600, 0]);
+    s.add('noise', 'One', [0, 0]);
+    s.add('noise', 'Two', [0, 200]);
+    show.scenes = [s.scene];
+    await desk.openShow(show);
+    await cards(['One', 'Scene Out', 'Two']);
+    const period = async (): Promise<string> =>
+      (await desk.find('[role="spinbutton"][aria-label="Period value"]')).getText();
+    await desk.choose('Two');
+    await addToChoice('One');
+    await desk.until(
+      'both of a kind',
+      () => desk.text('[data-testid="several"]'),
+      (text) => text.includes('all 2 of this kind'),
+    );
+    await desk.type('Period value', '0.8');
+    await desk.choose('One');
+    expect(await period()).toBe('0.8');
+    await desk.select('Which controls are shown', 'Changed');
+    await desk.until(
+      'the one that is changed',
+      () => desk.driver.findElements(By.css('[data-testid="inspector"] [data-part]')),
+      (rows) => rows.length === 1,
+    );
+    await desk.find('[data-part="period"] [data-changed]');
+    await desk.click('[data-testid="presets"] summary');
+    const name = await desk.find('[aria-label="Name of a new preset"]');
+    await name.sendKeys('Wide', Key.ENTER);
+    await desk.find('[aria-label="Drop the preset Wide"]');
+    await desk.select('Which controls are shown', 'All');
+    await desk.type('Period value', '0.1');
+    await desk.driver.executeScript(
+      `[...document.querySelectorAll('[data-testid="presets"] button')].find((b) => b.textContent === 'Wide').click()`,
+    );
+    await desk.until('the preset', period, (now) => now === '0.8');
+  });
+});

@@ -1,3 +1,4 @@
+import { copyControls, pasteControls, type ControlState } from '../../core/show/edit-controls';
 import { removeNodes, disconnect, switchNode } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, sessionStore } from '../data/session';
@@ -9,6 +10,9 @@ import type { Command } from './command';
 
 const hasNodes = (): boolean => chosenNodes().length > 0;
 const hasScene = (): boolean => sceneAtHand() !== null;
+
+/** Controls that were copied. */
+let copied: ControlState | null = null;
 
 function remove(): void {
   if (chosenOutputs().length) {
@@ -81,6 +85,23 @@ export const editCommands: readonly Command[] = [
     when: () =>
       chosenOutputs().length > 0 || (hasScene() && (hasNodes() || sessionStore.getState().wire !== null)),
     run: remove,
+  },
+  {
+    id: 'edit.copyControls',
+    label: 'Copy controls',
+    help: 'Copies what the controls of the chosen node hold, with what moves them',
+    keys: ['Alt+C'],
+    when: hasNodes,
+    run: () => (copied = copyControls(sceneAtHand()!.nodes[chosenNodes()[0]])),
+  },
+  {
+    id: 'edit.pasteControls',
+    label: 'Paste controls',
+    help: 'Gives the chosen nodes the controls that were copied, as far as they are alike',
+    keys: ['Alt+Shift+C'],
+    when: () => hasNodes() && copied !== null,
+    run: () =>
+      void editScene(sceneAtHand()!.id, (draft) => pasteControls(draft, catalogue, chosenNodes(), copied!)),
   },
   {
     id: 'edit.all',

@@ -24,7 +24,8 @@ interface SessionState {
   guides: { cross: boolean; safe: boolean; handles: boolean };
   theme: 'pyrvel-night' | 'pyrvel-day';
   workScale: WorkScale;
-  onlyDriven: boolean;
+  /** Which controls the inspector shows. */
+  shownControls: 'all' | 'changed' | 'driven';
   /** A control that was copied as a link. */
   link: ControlLink | null;
 }
@@ -40,7 +41,7 @@ export const sessionStore = create<SessionState>()(() => ({
   guides: { cross: false, safe: false, handles: true },
   theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
   workScale: 'auto',
-  onlyDriven: false,
+  shownControls: 'all',
   link: null,
 }));
 

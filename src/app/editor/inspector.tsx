@@ -1,26 +1,24 @@
-import { kindOf, type Kind } from '../../core/kind/kind';
+import { kindOf } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { moduleIdOf } from '../../core/module/module-kind';
 import { placeAround } from '../../core/module/place';
 import { formulaName } from '../../core/formula/names';
-import { plainValue } from '../../core/run/node-run';
-import { partName, partsOf } from '../../core/kind/controls';
+import { alikeAmong } from '../../core/show/edit-controls';
 import { removeNodes, renameNode, switchNode } from '../../core/show/edit';
 import type { PatchNode, Precision, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { useDarkReason } from './why-dark';
-import { choose, sessionStore, useSession } from '../data/session';
+import { choose, useSession } from '../data/session';
 import { editScene, endGesture, useKinds } from '../data/show-store';
 import { canLearn } from '../inputs/learn';
 import { learnNode } from '../inputs/learn-store';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
-import { ControlRow } from './controls/control-row';
 import { SelectField, TextField } from '../parts/field';
 import { placeExample } from '../actions/clipboard';
-import { ControlGroups } from './control-groups';
+import { ControlsSection } from './controls-section';
 import { ShowInspector } from './show-inspector';
 
 const SaveData = lazy(() => import('./save-data'));
@@ -28,18 +26,6 @@ const KindHelp = lazy(() => import('./kind-help'));
 const WireInspector = lazy(() => import('./wire-inspector'));
 const ModuleInspector = lazy(() => import('./module-inspector'));
 const ModuleSection = lazy(() => import('./module-section'));
-
-function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): boolean {
-  const names = partsOf(kind.controls[control]).map((part) => partName(control, part));
-  const wired = Object.values(scene.wires).some(
-    (w) => w.to.node === node.id && (w.to.port === control || names.includes(w.to.port)),
-  );
-  return (
-    wired ||
-    Boolean(node.motions[control]?.length) ||
-    names.some((name) => node.formulas[name] !== undefined || node.motions[name]?.length)
-  );
-}
 
 function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
   const edit = (change: (node: PatchNode) => void, key: string | null = null): void => {
@@ -114,26 +100,18 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
   const said = liveStore((s) => s.notes[scene.id]?.[node.id]);
   const dark = useDarkReason(scene.id, node.id);
   const note = said ?? dark;
-  const onlyDriven = useSession((s) => s.onlyDriven);
   const [help, setHelp] = useState(false);
-  const plain = kind
-    ? Object.fromEntries(
-        Object.entries(kind.controls).map(([name, spec]) => [name, plainValue(spec, node.controls[name])]),
-      )
-    : {};
-  const shown = kind
-    ? Object.entries(kind.controls).filter(
-        ([name, spec]) =>
-          (spec.shownIf?.(plain) ?? true) && (!onlyDriven || isDriven(scene, node, name, kind)),
-      )
-    : [];
+  const alike = useSession((s) => alikeAmong(scene, node.id, s.selection).length);
   const isOut = kind?.output === 'image' && kind.isSceneOut;
   return (
     <>
       <div className="border-b edge p-3 pb-2">
         {others > 0 && (
           <p className="mb-1.5 rounded bg-base-300 px-2 py-1 text-2xs" data-testid="several">
-            {others + 1} nodes are chosen. These are the controls of <strong>{node.name}</strong> alone.
+            {others + 1} nodes are chosen.{' '}
+            {alike > 1
+              ? `What is set here is set in all ${alike} of this kind.`
+              : `These are the controls of ${node.name} alone.`}
           </p>
         )}
         <div className="flex items-center gap-1">
@@ -215,32 +193,7 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
         </Suspense>
       )}
       <div className={clsx('min-h-0 grow overflow-y-auto', help && 'hidden')}>
-        {kind && (
-          <section className="px-3 py-2">
-            <div className="mb-1 flex items-center">
-              <h3 className="heading grow">Controls</h3>
-              <label className="quiet flex items-center gap-1.5 text-2xs">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={onlyDriven}
-                  onChange={(e) => sessionStore.setState({ onlyDriven: e.target.checked })}
-                />{' '}
-                Driven controls only
-              </label>
-            </div>
-            <ControlGroups
-              kind={kind.id}
-              shown={shown}
-              row={(name, spec) => (
-                <ControlRow key={name} scene={scene} node={node.id} control={name} spec={spec} />
-              )}
-            />
-            {shown.length === 0 && (
-              <p className="quiet">{onlyDriven ? 'Nothing here is driven.' : 'It has no controls.'}</p>
-            )}
-          </section>
-        )}
+        {kind && <ControlsSection scene={scene} node={node} kind={kind} />}
         {moduleIdOf(node.kind) !== null && (
           <Suspense fallback={null}>
             <ModuleSection scene={scene} node={node} />

@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { SlidersVertical, SquareArrowOutUpRight } from 'lucide-react';
-import { moduleAt } from '../../../core/module/open-place';
+import { moduleAt, sceneAt } from '../../../core/module/open-place';
+import { isChanged } from '../../../core/show/edit-controls';
 import { placeAround } from '../../../core/module/place';
 import { bringControlOut, takeControlIn } from '../../actions/module-actions';
 import { onDesk } from '../../../core/desk/value';
@@ -26,6 +27,7 @@ export function ControlName({ scene, node, control, part, spec, label, driven, r
   const inModule = placeAround(scene) !== null;
   const isThere = useShow((show) => !inModule && onDesk(show, scene, node, control) !== null);
   const canLie = !inModule && canLieOnDesk(spec);
+  const isOther = useShow((show) => isChanged(spec, sceneAt(show, scene)?.nodes[node]?.controls[control]));
   // A place and a colour are moved as a whole, a direction in space number by number.
   const wanted = spec.type === 'point' || spec.type === 'colour' ? control : part;
   return (
@@ -38,10 +40,14 @@ export function ControlName({ scene, node, control, part, spec, label, driven, r
     >
       <span
         className={clsx('min-w-0 grow truncate', driven && 'text-primary')}
-        title={`${spec.help} Double-click to reset.`}
+        title={`${spec.help}${isOther ? ' It is changed.' : ''} Double-click to reset.`}
+        data-changed={isOther || undefined}
         onDoubleClick={reset}
       >
         {label}
+        {isOther && (
+          <span aria-hidden className="ml-1 inline-block size-1 rounded-full bg-primary align-middle" />
+        )}
       </span>
       {canLie && (
         <button

@@ -1,9 +1,12 @@
 import type { ComponentType } from 'react';
 import { partLabel, partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
 import { numbersOf, plainValue } from '../../../core/run/node-run';
+import { structuredCloneOf } from '../../../core/show/create';
+import { alikeAmong } from '../../../core/show/edit-controls';
 import { sendHome, setControl } from '../../../core/show/edit';
 import type { ControlValue, Scene } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
+import { sessionStore } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { NumberRow } from './number-row';
 import type { RowProps } from './row';
@@ -22,7 +25,13 @@ const colourParts: Record<string, string> = { r: 'red', g: 'green', b: 'blue', a
 export function ControlRow({ scene, node, control, spec }: Props) {
   const stored = scene.nodes[node].controls[control];
   const set = (value: ControlValue): void => {
-    editScene(scene.id, (draft) => setControl(draft, node, control, value), `${node} ${control}`);
+    // Of several chosen nodes, all of this kind are set.
+    const ids = alikeAmong(scene, node, sessionStore.getState().selection);
+    editScene(
+      scene.id,
+      (draft) => ids.forEach((id) => setControl(draft, id, control, structuredCloneOf(value))),
+      `${node} ${control}`,
+    );
   };
   const names = partsOf(spec);
   const numbers = names.length ? numbersOf(spec, stored) : [];
