@@ -67,12 +67,12 @@ export function SceneBar({ place }: { place: string }) {
   const fade = useShow(transitionSeconds);
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === sceneId);
   return (
-    <div
-      className="flex h-9 shrink-0 items-center gap-1 border-b edge px-2"
-      role="tablist"
-      aria-label="Scenes"
-    >
-      <div className="flex min-w-0 items-center gap-1 overflow-x-auto [scrollbar-width:none]">
+    <div className="flex h-9 shrink-0 items-center gap-1 border-b edge px-2">
+      <div
+        role="tablist"
+        aria-label="Scenes"
+        className="flex min-w-0 items-center gap-1 overflow-x-auto [scrollbar-width:none]"
+      >
         {scenes.map((scene) => (
           <SceneTab key={scene.id} id={scene.id} name={scene.name} open={scene.id === sceneId} />
         ))}

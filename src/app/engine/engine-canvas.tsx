@@ -75,8 +75,7 @@ export function EngineCanvas({
     <div
       ref={box}
       className={`relative overflow-hidden bg-black ${className ?? ''}`}
-      role="img"
-      aria-label={label}
+      {...(label ? { role: 'img', 'aria-label': label } : { 'aria-hidden': true })}
     />
   );
 }

@@ -88,7 +88,7 @@ function LiveRow() {
 export function RecordView() {
   const jobs = useJobs();
   return (
-    <div className="flex h-full">
+    <main className="flex h-full">
       <ExportForm />
       <section className="flex min-w-0 grow flex-col" aria-label="Exports">
         <LiveRow />
@@ -113,6 +113,6 @@ export function RecordView() {
           </ul>
         )}
       </section>
-    </div>
+    </main>
   );
 }

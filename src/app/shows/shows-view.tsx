@@ -4,7 +4,7 @@ import { saveAs } from '../parts/save-as';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { liveQuery } from 'dexie';
-import { Copy, Download, FilePlus2, RotateCcw, Trash2, Upload } from 'lucide-react';
+import { Copy, Download, FilePlus2, RotateCcw, Trash2, Upload, ImageOff } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { makeShow, structuredCloneOf } from '../../core/show/create';
@@ -126,7 +126,7 @@ function ShowCard({
         {picture ? (
           <img src={picture} alt="" className="h-full w-full object-cover" />
         ) : (
-          <span className="quiet">no picture yet</span>
+          <ImageOff className="mx-auto text-[#7a7068]" aria-hidden />
         )}
       </button>
       <div className="p-2.5">

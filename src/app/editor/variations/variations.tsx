@@ -50,37 +50,41 @@ function Locks({ scene, variables }: { scene: Scene; variables: readonly Variabl
         const isKept = own.every(({ key }) => locked.has(key));
         const Icon = isKept ? Lock : LockOpen;
         return (
-          <details key={node} className="border-b edge">
-            <summary className="flex h-7 cursor-pointer items-center gap-1.5 px-2">
-              <button
-                type="button"
-                aria-pressed={isKept}
-                aria-label={`${scene.nodes[node].name} stays as it is`}
-                className={clsx('tool px-1', isKept ? 'text-primary' : 'quiet')}
-                onClick={(event) => {
-                  event.preventDefault();
-                  lock(
-                    own.map(({ key }) => key),
-                    !isKept,
-                  );
-                }}
-              >
-                <Icon size={12} />
-              </button>
-              <span className="truncate">{scene.nodes[node].name}</span>
-            </summary>
-            {own.map(({ key, spec }) => (
-              <label key={key} className="flex h-6 items-center gap-2 pl-9">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={!locked.has(key)}
-                  onChange={(event) => lock([key], !event.target.checked)}
-                />
-                <span className="quiet truncate text-2xs">{spec.label}</span>
-              </label>
-            ))}
-          </details>
+          <div key={node} className="relative border-b edge">
+            <button
+              type="button"
+              aria-pressed={isKept}
+              aria-label={`${scene.nodes[node].name} stays as it is`}
+              className={clsx(
+                'tool absolute top-0.5 left-2 z-10 min-w-6 px-1',
+                isKept ? 'text-primary' : 'quiet',
+              )}
+              onClick={() =>
+                lock(
+                  own.map(({ key }) => key),
+                  !isKept,
+                )
+              }
+            >
+              <Icon size={12} />
+            </button>
+            <details>
+              <summary className="flex h-7 cursor-pointer items-center pr-2 pl-9">
+                <span className="truncate">{scene.nodes[node].name}</span>
+              </summary>
+              {own.map(({ key, spec }) => (
+                <label key={key} className="flex h-6 items-center gap-2 pl-9">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-xs"
+                    checked={!locked.has(key)}
+                    onChange={(event) => lock([key], !event.target.checked)}
+                  />
+                  <span className="quiet truncate text-2xs">{spec.label}</span>
+                </label>
+              ))}
+            </details>
+          </div>
         );
       })}
     </div>

@@ -128,12 +128,14 @@ export function CueList() {
             </li>
           ))}
           {cues.length === 0 && (
-            <p className="quiet px-1">No cues yet. Add one for each step of the evening.</p>
+            <li className="quiet px-1">No cues yet. Add one for each step of the evening.</li>
           )}
           {(arranging || cues.length === 0) && (
-            <button type="button" className="tool h-11 justify-center" onClick={add}>
-              <Plus size={14} /> Add a cue
-            </button>
+            <li>
+              <button type="button" className="tool h-11 w-full justify-center" onClick={add}>
+                <Plus size={14} /> Add a cue
+              </button>
+            </li>
           )}
         </ol>
       )}
