@@ -95,3 +95,61 @@ test.each(['play', 'wall'] as const)('%s with all that the demo has there', asyn
   await desk.find(place === 'play' ? '[data-cue]' : '[aria-label="Plans"]');
   expect(await findings()).toEqual([]);
 });
+
+test('a scene is built by keys alone', async () => {
+  await desk.openShow(smallShow('By Keys'));
+  await desk.find('[data-node="Scene Out"]');
+  const add = async (search: string): Promise<void> => {
+    await desk.press('/');
+    await (await desk.find('[cmdk-input]')).sendKeys(search);
+    await desk.until(
+      `${search} to be first`,
+      () => desk.text('[cmdk-item][aria-selected="true"]'),
+      (text) => text.toLowerCase().startsWith(search),
+    );
+    await desk.press(Key.ENTER);
+    await desk.until(
+      'Add to close',
+      async () => (await desk.driver.findElements(By.css('[cmdk-input]'))).length,
+      (n) => n === 0,
+    );
+  };
+  const wireInto = async (search: string): Promise<void> => {
+    await desk.driver.actions().keyDown(Key.ALT).sendKeys('w').keyUp(Key.ALT).perform();
+    await (await desk.find('[cmdk-input]')).sendKeys(search, Key.ENTER);
+    await desk.until(
+      'the list to close',
+      async () => (await desk.driver.findElements(By.css('[cmdk-input]'))).length,
+      (n) => n === 0,
+    );
+  };
+  const chosen = async (): Promise<string> =>
+    (await (await desk.find('[aria-label="Name of the node"]')).getAttribute('value')) ?? '';
+  await add('noise');
+  await desk.until('the new node', chosen, (name) => name === 'Noise');
+  await wireInto('scene out');
+  await desk.until(
+    'its picture',
+    () => desk.picture(),
+    ({ lit }) => lit > 0.5,
+  );
+  await desk.until('the node it went to', chosen, (name) => name === 'Scene Out');
+  // Where a first node is put depends on what is in sight: one of the four ways leads to it.
+  for (const key of [Key.ARROW_LEFT, Key.ARROW_RIGHT, Key.ARROW_UP, Key.ARROW_DOWN])
+    if ((await chosen()) !== 'Noise') await desk.press(key);
+  await desk.until('back at the noise', chosen, (name) => name === 'Noise');
+  const place = (): Promise<string> =>
+    desk.driver.executeScript(
+      `return document.querySelector('[data-node="Noise"]').closest('.react-flow__node').style.transform`,
+    );
+  const before = await place();
+  await desk.driver
+    .actions()
+    .keyDown(Key.ALT)
+    .keyDown(Key.SHIFT)
+    .sendKeys(Key.ARROW_DOWN)
+    .keyUp(Key.SHIFT)
+    .keyUp(Key.ALT)
+    .perform();
+  await desk.until('it moved', place, (now) => now !== before);
+});

@@ -4,6 +4,8 @@ interface PatchActions {
   tidy(): void;
   fit(): void;
   find(): void;
+  /** Asks what a node is to be wired into. */
+  wire(node: string): void;
   /** Where something of the size of a note stands in the middle of what is in sight. */
   middle(): [number, number];
 }

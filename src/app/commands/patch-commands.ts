@@ -49,6 +49,14 @@ export const patchCommands: readonly Command[] = [
     run: () => patchActions.current?.tidy(),
   },
   {
+    id: 'patch.wire',
+    label: 'Wire into',
+    help: 'Wires the chosen node into a port of another, found by typing',
+    keys: ['Alt+W'],
+    when: () => isShown() && chosenNodes().length === 1,
+    run: () => patchActions.current?.wire(chosenNodes()[0]),
+  },
+  {
     id: 'patch.frame',
     label: 'Frame the chosen nodes',
     help: 'Lays a coloured frame around the chosen nodes, which moves them',

@@ -196,6 +196,7 @@ describe('the registry of commands', () => {
       tidy: () => asked.push('tidy'),
       fit: () => asked.push('fit'),
       find: () => asked.push('find'),
+      wire: () => asked.push('wire'),
       middle: () => [0, 0],
     });
     for (const id of ['patch.add', 'patch.find', 'patch.tidy', 'patch.fit'] as const) runCommand(id);

@@ -29,6 +29,7 @@ import { faceHeight, faceWidth } from './live-layout';
 import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
+import { useWalk } from './use-walk';
 import { pointOf, useWiring } from './use-wiring';
 import { offerStarts } from '../data/start-session';
 import { fitPatch } from './fit-patch';
@@ -39,6 +40,7 @@ const loadPalette = () => import('./add-palette');
 const AddPalette = lazy(loadPalette);
 const FindNode = lazy(() => import('./find-node'));
 const Frames = lazy(() => import('./frames'));
+const WireTo = lazy(() => import('./wire-to'));
 const ModulePath = lazy(() => import('./module-path'));
 
 /** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
@@ -68,6 +70,7 @@ export function Patch({ scene }: { scene: Scene }) {
   const { adding, setAdding, openAdd, add } = useAdding(scene, selection, box);
   const wiring = useWiring(scene, setAdding);
   const { dropped, setDropped } = wiring;
+  const walk = useWalk(scene, selection, flow);
   const fromScene = useMemo(() => flowNodes(scene, selection), [scene, selection]);
   const [nodes, setNodes] = useState<CardNode[]>(fromScene);
   // While cards are dragged the canvas is ahead of the document; any edit brings both together again, keeping what the
@@ -128,6 +131,7 @@ export function Patch({ scene }: { scene: Scene }) {
   // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
   const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);
   const [isFinding, setFinding] = useState(false);
+  const [wiringFrom, setWiringFrom] = useState<string | null>(null);
   const [tidying, setTidying] = useState(false);
   const tidyUp = async (): Promise<void> => {
     setTidying(true);
@@ -148,15 +152,25 @@ export function Patch({ scene }: { scene: Scene }) {
     return [x, y];
   };
   useEffect(() =>
-    offerPatch({ add: openAdd, tidy: () => void tidyUp(), fit, find: () => setFinding(true), middle }),
+    offerPatch({
+      add: openAdd,
+      tidy: () => void tidyUp(),
+      fit,
+      find: () => setFinding(true),
+      wire: (node) => setWiringFrom(node),
+      middle,
+    }),
   );
 
   return (
     <div
       ref={box}
-      className="relative h-full outline-none"
+      className="relative h-full outline-none focus-visible:ring-2 focus-visible:ring-primary focus-visible:ring-inset"
       style={{ '--label-scale': labelScale } as React.CSSProperties}
-      tabIndex={-1}
+      tabIndex={0}
+      role="group"
+      aria-label={`Patch of ${scene.name}. Arrow keys go from node to node, with Alt and Shift they move it`}
+      onKeyDown={walk.onKeyDown}
       data-far={labelScale > 1.3}
       data-testid="patch"
       onDragOver={(event) => {
@@ -299,6 +313,19 @@ export function Patch({ scene }: { scene: Scene }) {
               box.current?.focus();
             }}
             onClose={() => setAdding(null)}
+          />
+        </Suspense>
+      )}
+      {walk.announcement}
+      {wiringFrom !== null && scene.nodes[wiringFrom] && (
+        <Suspense fallback={null}>
+          <WireTo
+            scene={scene}
+            node={wiringFrom}
+            onClose={() => {
+              setWiringFrom(null);
+              box.current?.focus();
+            }}
           />
         </Suspense>
       )}
