@@ -1,13 +1,11 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { afterAll, beforeAll, expect, jest, test } from '@jest/globals';
+import axe from 'axe-core';
 import { By, Key } from 'selenium-webdriver';
 import { Desk, smallShow } from './desk';
 import { Sketch } from '../demo/sketch';
 
 jest.setTimeout(400000);
 let desk: Desk;
-const axe = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8');
 
 beforeAll(async () => {
   desk = await Desk.open();
@@ -38,7 +36,7 @@ async function findings(): Promise<string[]> {
       ),
     (n) => n === 0,
   );
-  await desk.driver.executeScript(axe);
+  await desk.driver.executeScript(axe.source);
   const violations = await desk.driver.executeAsyncScript<Violation[]>(`
     const done = arguments[0];
     axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'] })
