@@ -58,6 +58,7 @@ void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNa
 // Exports that were under way go on once the desk has its first picture.
 setTimeout(() => void import('./exports/job-queue').then(({ goOn }) => goOn()), 4000);
 keepEverything();
+void import('./data/versions').then(({ keepVersions }) => keepVersions());
 welcomeStages();
 keepAddresses();
 // The gallery opens a show of its own.

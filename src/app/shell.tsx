@@ -22,11 +22,13 @@ import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
 import { engine } from './engine/client';
+import { historySession } from './data/history-session';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { Elsewhere } from './data/elsewhere';
 import { dropFocus } from './parts/live-button';
 
+const HistoryPanel = lazy(() => import('./history/history-panel'));
 const CommandList = lazy(() => import('./commands/command-list'));
 
 const views = [
@@ -190,6 +192,7 @@ function StageButtons() {
 /** The top bar and the view below it. */
 export function Shell() {
   const name = useShow((show) => show.name);
+  const hasSteps = historySession((s) => s.isOpen);
   useEffect(() => listenToCommandKeys(window), []);
   return (
     <div className="flex h-full flex-col">
@@ -244,6 +247,7 @@ export function Shell() {
         <Suspense fallback={null}>
           <CommandList />
         </Suspense>
+        <Suspense fallback={null}>{hasSteps && <HistoryPanel />}</Suspense>
       </div>
     </div>
   );

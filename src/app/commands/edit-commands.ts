@@ -2,7 +2,9 @@ import { copyControls, pasteControls, type ControlState } from '../../core/show/
 import { removeNodes, disconnect, switchNode } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, sessionStore } from '../data/session';
-import { editScene, redo, undo } from '../data/show-store';
+import { historySession } from '../data/history-session';
+import { editScene } from '../data/show-store';
+import { redoStep, undoStep } from '../actions/undo';
 import { copy, duplicate, paste } from '../actions/clipboard';
 import { removeChosenOutputs } from '../actions/wall-actions';
 import { chosenNodes, chosenOutputs, sceneAtHand } from './at-hand';
@@ -33,14 +35,22 @@ export const editCommands: readonly Command[] = [
     label: 'Undo',
     help: 'Takes the last edit back',
     keys: ['Ctrl+Z'],
-    run: undo,
+    run: undoStep,
   },
   {
     id: 'edit.redo',
     label: 'Redo',
     help: 'Makes the edit again that was taken back',
     keys: ['Ctrl+Shift+Z', 'Ctrl+Y'],
-    run: redo,
+    run: redoStep,
+  },
+  {
+    id: 'edit.history',
+    label: 'Steps',
+    help: 'Lists all steps of undo by what they did, to go back to any',
+    keys: ['Alt+H'],
+    isOn: () => historySession.getState().isOpen,
+    run: () => historySession.setState(({ isOpen }) => ({ isOpen: !isOpen })),
   },
   {
     id: 'edit.cut',

@@ -18,6 +18,7 @@ export const bringBack = (id: string): Promise<number> => database.shows.update(
 export async function deleteForGood(id: string): Promise<void> {
   await database.shows.delete(id);
   await dropScenePictures(id);
+  await database.versions.where('show').equals(id).delete();
   clearJournal(id);
 }
 

@@ -42,6 +42,17 @@ export interface StoredModule {
   updated: number;
 }
 
+/** How a show stood at some time. */
+export interface StoredVersion {
+  id?: number;
+  /** Show by its id. */
+  show: string;
+  /** Milliseconds since 1970. */
+  at: number;
+  data: Show;
+  picture?: Blob;
+}
+
 /** Where the performer was. */
 interface Session {
   id: 'here';
@@ -87,6 +98,7 @@ class Database extends Dexie {
   scenePictures!: EntityTable<StoredScenePicture, 'id'>;
   jobs!: EntityTable<StoredJob, 'id'>;
   modules!: EntityTable<StoredModule, 'id'>;
+  versions!: EntityTable<StoredVersion, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
@@ -98,6 +110,7 @@ class Database extends Dexie {
     this.version(4).stores({ tiles: null, scenePictures: 'id, show' });
     this.version(5).stores({ jobs: 'id, created' });
     this.version(6).stores({ modules: 'id' });
+    this.version(7).stores({ versions: '++id, show' });
   }
 }
 

@@ -2,7 +2,10 @@ import { create } from 'zustand';
 import { fileOfPiece, frameName, soundPieceName } from '../../core/export/names';
 import { loopSentence } from '../../core/export/loop-sentence';
 import { framesIn, piecesOf, type ExportPlan } from '../../core/export/schedule';
+import { structuredCloneOf } from '../../core/show/create';
+import { migrate } from '../../core/show/migrations';
 import type { Show } from '../../core/document/types';
+import { catalogue } from '../../nodes/catalogue';
 import type { ExportEvent, ExportOrder } from '../../engine/protocol/export';
 import { database, type JobState, type StoredJob } from '../data/db';
 import { watchStages } from '../data/stage-windows';
@@ -141,7 +144,10 @@ function untilStopped(ms: number): Promise<void> {
 }
 
 /** An engine beside that of the stage, with a show and all its files: nothing it does can cost the stage more than its share of the GPU. */
-export async function engineFor(show: Show): Promise<EngineClient> {
+export async function engineFor(stored: Show): Promise<EngineClient> {
+  // An export that was ordered with an earlier version of the app has a show of that.
+  const show = structuredCloneOf(stored);
+  migrate(show as unknown as Record<string, unknown>, catalogue);
   const client = new EngineClient();
   client.set({ type: 'desk-hidden', hidden: true });
   const files = new Map<string, Blob>();

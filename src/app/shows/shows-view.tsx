@@ -4,8 +4,8 @@ import { saveAs } from '../parts/save-as';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import clsx from 'clsx';
 import { liveQuery } from 'dexie';
-import { Copy, Download, FilePlus2, RotateCcw, Trash2, Upload, ImageOff } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { Copy, Download, FilePlus2, RotateCcw, Trash2, Upload, ImageOff, History } from 'lucide-react';
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { makeShow, structuredCloneOf } from '../../core/show/create';
 import { readShow, ShowFileError, writeShow } from '../../core/show/validate';
@@ -64,6 +64,8 @@ async function download(show: Show): Promise<void> {
 
 const when = new Intl.DateTimeFormat('en', { dateStyle: 'medium', timeStyle: 'short' });
 
+const VersionsDialog = lazy(() => import('./versions-dialog'));
+
 function ShowCard({
   stored,
   open,
@@ -76,6 +78,7 @@ function ShowCard({
   onChange(): void;
 }) {
   const [name, setName] = useState<string | null>(null);
+  const [showsVersions, setVersions] = useState(false);
   const picture = useMemo(
     () => (stored.picture ? URL.createObjectURL(stored.picture) : null),
     [stored.picture],
@@ -129,6 +132,11 @@ function ShowCard({
           <ImageOff className="mx-auto text-[#7a7068]" aria-hidden />
         )}
       </button>
+      {showsVersions && (
+        <Suspense fallback={null}>
+          <VersionsDialog stored={stored} onClose={() => setVersions(false)} onChange={onChange} />
+        </Suspense>
+      )}
       <div className="p-2.5">
         {name === null ? (
           <h2
@@ -165,6 +173,15 @@ function ShowCard({
             Rename
           </button>
           <span className="grow" />
+          <button
+            type="button"
+            className="tool"
+            title="Versions that were kept of it"
+            aria-label={`Versions of ${stored.name}`}
+            onClick={() => setVersions(true)}
+          >
+            <History size={14} />
+          </button>
           <button
             type="button"
             className="tool"
