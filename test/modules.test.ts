@@ -378,3 +378,22 @@ describe('the inspector', () => {
     await desk.until('the preset', period, (now) => now === '0.8');
   });
 });
+
+test('a value for work is used in Build, the full one at the switch of a button', async () => {
+  const show = smallShow('For Work');
+  const s = new Sketch('s1', 'Scene 1', [400, 0]);
+  const fill = s.add('fill', 'Ground', [0, 0], { colour: [1, 1, 1, 1] });
+  s.wire(fill, s.out, 'picture');
+  show.scenes = [s.scene];
+  await desk.openShow(show);
+  await desk.until('white', red, (value) => value > 0.95);
+  await desk.choose('Scene Out');
+  await desk.click('[aria-label="Source of Brightness"]');
+  await desk.click('[aria-label="Brightness has a value for work"]');
+  await desk.type('Brightness for work', '0.3');
+  await desk.until('dim while one works', red, (value) => value > 0.2 && value < 0.4);
+  await desk.click('[aria-label="Monitor"] [title^="Shows the values of the stage"]');
+  await desk.until('as on stage', red, (value) => value > 0.95);
+  await desk.click('[aria-label="Monitor"] [title^="Shows the values of the stage"]');
+  await desk.until('dim again', red, (value) => value < 0.4);
+});

@@ -127,6 +127,8 @@ export class Engine {
   private deskIsHidden = false;
   /** Scenes were drawn for a frame whose outputs are painted once the GPU is done with them. */
   private isUnpainted = false;
+  /** Values for work count while only the desk looks on. */
+  private usesDrafts = true;
   /** The editor wants to see what is heard. */
   private hearing = false;
   /** Some scene listens to sound: it is analysed all the time, as catching up when that scene comes would cost a frame. */
@@ -248,6 +250,9 @@ export class Engine {
         break;
       case 'hear':
         this.hearing = message.on;
+        break;
+      case 'drafts':
+        this.usesDrafts = message.on;
         break;
       case 'work-scale':
         this.workSize.scale = message.scale;
@@ -475,6 +480,7 @@ export class Engine {
         ready: this.isPlayed(sources) ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
         isDeskAlone: !this.outputs.hasStage && this.recorder === null,
+        isDraft: this.usesDrafts && !this.outputs.hasStage && !isTaken,
       },
       (player, scene) => {
         player.taken = taken;

@@ -1,4 +1,5 @@
 import { sessionStore } from '../data/session';
+import { engine } from '../engine/client';
 import { variationSession } from '../data/variation-session';
 import { navigate } from '../actions/navigation';
 import { sceneAtHand } from './at-hand';
@@ -54,6 +55,19 @@ export const viewCommands: readonly Command[] = [
     when: isBuild,
     isOn: () => variationSession.getState().isOpen,
     run: () => variationSession.setState(({ isOpen }) => ({ isOpen: !isOpen, parents: null })),
+  },
+  {
+    id: 'view.full',
+    label: 'Full values',
+    help: 'Shows the values of the stage in place of those for work; on stage and in exports they always count',
+    keys: ['Alt+Q'],
+    when: isBuild,
+    isOn: () => !sessionStore.getState().usesDrafts,
+    run: () => {
+      const on = !sessionStore.getState().usesDrafts;
+      sessionStore.setState({ usesDrafts: on });
+      engine().set({ type: 'drafts', on });
+    },
   },
   ...guides.map(([key, label, help]): Command => ({
     id: `view.${key}`,

@@ -24,6 +24,8 @@ interface SessionState {
   guides: { cross: boolean; safe: boolean; handles: boolean };
   theme: 'pyrvel-night' | 'pyrvel-day';
   workScale: WorkScale;
+  /** Values for work are used while no stage is open. */
+  usesDrafts: boolean;
   /** Which controls the inspector shows. */
   shownControls: 'all' | 'changed' | 'driven';
   /** A control that was copied as a link. */
@@ -41,6 +43,7 @@ export const sessionStore = create<SessionState>()(() => ({
   guides: { cross: false, safe: false, handles: true },
   theme: localStorage.getItem('pyrvel.theme') === 'pyrvel-day' ? 'pyrvel-day' : 'pyrvel-night',
   workScale: 'auto',
+  usesDrafts: true,
   shownControls: 'all',
   link: null,
 }));

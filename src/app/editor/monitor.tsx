@@ -2,6 +2,7 @@ import { EyeOff, Frame, Gauge, Grip, Plus } from 'lucide-react';
 import { lazy, Suspense, useMemo, useState } from 'react';
 import type { Scene } from '../../core/document/types';
 import { CommandButton } from '../commands/command-button';
+import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { useSession } from '../data/session';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
@@ -74,6 +75,8 @@ export function Monitor({ scene }: { scene: Scene }) {
   const graphics = liveStore((s) => s.graphics);
   const without = useAltNode((s) => s.node);
   const [costs, setCosts] = useState(false);
+  const usesDrafts = useSession((s) => s.usesDrafts);
+  const hasDrafts = Object.values(scene.nodes).some(({ draft }) => draft !== undefined);
   const isComparing = comparison((s) => s.a !== null);
   const source = useMemo(() => ({ type: 'scene' as const, scene: scene.id, without }), [scene.id, without]);
   return (
@@ -112,6 +115,17 @@ export function Monitor({ scene }: { scene: Scene }) {
         <span className="live figures quiet min-w-0 truncate text-2xs whitespace-nowrap">
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
+        {hasDrafts && (
+          <button
+            type="button"
+            className={`tool px-1.5 text-2xs ${usesDrafts ? 'text-primary' : ''}`}
+            aria-pressed={!usesDrafts}
+            title={titleOf(commandOf('view.full'))}
+            onClick={() => runCommand('view.full')}
+          >
+            {usesDrafts ? 'For work' : 'Full'}
+          </button>
+        )}
         <span className="grow" />
         <CompareButton place={scene.id} />
         <GuideButtons />

@@ -92,7 +92,7 @@ export function Patch({ scene }: { scene: Scene }) {
     // Of a large patch only what is in sight is ever measured.
     if (!measured && !isLarge) return;
     const timer = setTimeout(() => {
-      if (!showGoal(flow, now.current)) fitPatch(flow, box.current, now.current);
+      if (!showGoal(flow, now.current)) void fitPatch(flow, box.current, now.current);
     }, 30);
     return () => clearTimeout(timer);
   }, [measured, isLarge, flow]);
@@ -139,13 +139,13 @@ export function Patch({ scene }: { scene: Scene }) {
       await tidy(scene);
       // The cards have to stand at their new places before the view can be fitted around them.
       await new Promise((resolve) => setTimeout(resolve, 60));
-      fitPatch(flow, box.current, now.current, 200);
+      await fitPatch(flow, box.current, now.current, 200);
     } finally {
       setTidying(false);
     }
   };
 
-  const fit = useCallback(() => fitPatch(flow, box.current, now.current, 200), [flow]);
+  const fit = useCallback(() => void fitPatch(flow, box.current, now.current, 200), [flow]);
   const middle = (): [number, number] => {
     const { left, top, width, height } = box.current!.getBoundingClientRect();
     const { x, y } = flow.screenToFlowPosition({ x: left + width / 2 - 120, y: top + height / 2 - 70 });

@@ -237,13 +237,17 @@ const definitions = {
       size: about('Pixels of an image node; absent: as its first picture, else as the canvas.', size),
       precision: ref('Precision'),
       frozen: about('Id of the costly node that this one stands for; absent: it stands for itself.', id),
+      draft: about(
+        'Values for work, by control: used in place of `controls` while only the desk looks on; stage, outputs and exports never use them.',
+        record('ControlValue', ref('ControlValue')),
+      ),
       delay: about('Of a module: seconds by which the time inside of it is behind; below 0, ahead.', {
         type: 'number',
         minimum: -86400,
         maximum: 86400,
       }),
     },
-    ['size', 'frozen', 'delay'],
+    ['size', 'frozen', 'draft', 'delay'],
   ),
   SceneLoop: object(
     {

@@ -471,6 +471,10 @@ export interface PatchNode {
    */
   frozen?: string;
   /**
+   * Values for work, by control: used in place of `controls` while only the desk looks on; stage, outputs and exports never use them.
+   */
+  draft?: Record<string, ControlValue>;
+  /**
    * Of a module: seconds by which the time inside of it is behind; below 0, ahead.
    */
   delay?: number;

@@ -231,6 +231,11 @@ function leadControl(flat: Flat, node: PatchNode, control: ModuleControl, spec: 
     const isPlain = line.factor === 1 && line.offset === 0;
     const given = isPlain || typeof value !== 'number' ? value : value * line.factor + line.offset;
     inner.controls = { ...inner.controls, [target.control]: given };
+    const work = node.draft?.[control.id];
+    if (work !== undefined) {
+      const own = isPlain || typeof work !== 'number' ? work : work * line.factor + line.offset;
+      inner.draft = { ...inner.draft, [target.control]: own };
+    }
     for (const part of parts.length ? parts : ['']) {
       const [from, to] = [partName(control.id, part), partName(target.control, part)];
       const key = `${node.id} ${from}`;

@@ -137,6 +137,8 @@ export class NodeRun {
     public node: PatchNode,
     /** What the desk has in hand of it. */
     private standIns: StandIns | null = null,
+    /** Whether values for work count. */
+    private readonly drafts: { on: boolean } = { on: false },
   ) {
     this.adopt(plan, node);
     this.restart();
@@ -144,7 +146,9 @@ export class NodeRun {
 
   /** Value of a control before anything drives it: as the desk has it, else as it is stored. */
   private valueAt(name: string, spec: ControlSpec): ControlValue | undefined {
-    const stored = this.node.controls[name];
+    const { draft } = this.node;
+    const isDraft = this.drafts.on && draft !== undefined && Object.hasOwn(draft, name);
+    const stored = isDraft ? draft[name] : this.node.controls[name];
     if (!this.standIns) return stored;
     const parts = partsOf(spec);
     if (parts.length === 0) return this.standIns.get(name) ?? stored;

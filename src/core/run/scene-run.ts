@@ -70,6 +70,8 @@ export class SceneRun {
   /** Which nodes rest, where some pick among their inputs; null: none does. */
   private resting: Resting | null = null;
   private readonly otherTimes = new Map<string, OtherTimes>();
+  /** Whether values for work count; all nodes look here. */
+  private readonly drafts = { on: false };
   /** What the desk has in hand, by node. */
   private readonly standIns = new Map<string, Map<string, number | string>>();
   private standInCount = 0;
@@ -119,6 +121,13 @@ export class SceneRun {
     }
     if (count < this.standInCount) this.dropStandIns(this.forwarded(given));
     for (const run of this.otherTimes.values()) run.standIn(this.allStandIns());
+  }
+
+  /** Has values for work count, or those that the stage has. */
+  useDrafts(on: boolean): void {
+    if (on === this.drafts.on) return;
+    this.drafts.on = on;
+    for (const run of this.runs.values()) if (run.node.draft) run.adopt(run.plan, run.node);
   }
 
   /** What is given, and what that sets inside of modules. */
@@ -178,7 +187,11 @@ export class SceneRun {
       const node = scene.nodes[planned.id];
       const run = this.runs.get(planned.id);
       if (run && run.plan.kind === planned.kind) run.adopt(planned, node);
-      else this.runs.set(planned.id, new NodeRun(planned, node, this.standIns.get(planned.id) ?? null));
+      else
+        this.runs.set(
+          planned.id,
+          new NodeRun(planned, node, this.standIns.get(planned.id) ?? null, this.drafts),
+        );
     }
     for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
     for (const id of this.otherTimes.keys()) if (!this.plan.nodes.has(id)) this.otherTimes.delete(id);

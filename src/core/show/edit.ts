@@ -223,6 +223,18 @@ export function setControl(scene: Patch, id: string, control: string, value: Con
   nodeOf(scene, id).controls[control] = value;
 }
 
+/** Gives a control a second value for work, or takes it away (null). */
+export function setDraft(scene: Patch, id: string, control: string, value: ControlValue | null): void {
+  const node = nodeOf(scene, id);
+  if (value !== null) {
+    node.draft = { ...node.draft, [control]: value };
+    return;
+  }
+  if (!node.draft) return;
+  delete node.draft[control];
+  if (Object.keys(node.draft).length === 0) delete node.draft;
+}
+
 /** Lays a formula on a part of a control, or takes it away (null). A wire there is removed, since it would win. */
 export function setFormula(scene: Patch, id: string, part: string, text: string | null): void {
   const node = nodeOf(scene, id);

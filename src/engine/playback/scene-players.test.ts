@@ -19,7 +19,7 @@ class FakePlayer {
   adopted: unknown = null;
   gpu: unknown;
   restarts = 0;
-  run = { restart: () => this.restarts++ };
+  run = { restart: () => this.restarts++, useDrafts: () => undefined };
   renderer = { isComplete: false, adoptFeedback: (from: unknown) => (this.adopted = from) };
 
   constructor(

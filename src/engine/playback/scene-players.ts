@@ -23,6 +23,8 @@ export interface Wanted {
   isEasy: boolean;
   /** Nobody but the desk is looking: examples that take turns have one though there is little time. */
   isDeskAlone?: boolean;
+  /** Values for work count; absent: no. */
+  isDraft?: boolean;
 }
 
 /** What a desk gives to the nodes of each scene. */
@@ -52,10 +54,12 @@ export class ScenePlayers {
     gpu: Gpu,
     show: Show,
     frame: Frame,
-    { scenes, sources, ready, isEasy, isDeskAlone }: Wanted,
+    { scenes, sources, ready, isEasy, isDeskAlone, isDraft = false }: Wanted,
     prepare: (player: ScenePlayer, scene: string) => void,
   ): void {
     this.bring(gpu, show, scenes.keys());
+    for (const players of [this.playing, this.tiles, this.without])
+      for (const { run } of players.values()) run.useDrafts(isDraft);
     // One at a time: what is being made ready must not cost the stage its frames.
     const late = ready.find((id) => !scenes.has(id) && !this.isComplete(id));
     if (late !== undefined) this.bring(gpu, show, [late]);

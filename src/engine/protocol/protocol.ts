@@ -179,6 +179,8 @@ export type SettingMessage =
   /** Whether sound levels are reported even if no node listens. */
   | { type: 'hear'; on: boolean }
   | { type: 'work-scale'; scale: WorkScale }
+  /** Whether values for work are used while only the desk looks on. */
+  | { type: 'drafts'; on: boolean }
   /** Whether the editor's window is out of sight: then no scene is drawn, unless a stage window is open. Time goes on. */
   | { type: 'desk-hidden'; hidden: boolean }
   /** Screens of the wall that show a test picture, by id. */

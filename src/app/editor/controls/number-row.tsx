@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { Lock, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
+import { Lock, PencilRuler, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
 import { useState } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
@@ -31,6 +31,7 @@ export function NumberRow({
   const live = usePart(part);
   const wire = wireOf(place);
   const formula = scene.nodes[node].formulas[part];
+  const draft = scene.nodes[node].draft?.[control];
   const motions = motionsOf(scene.nodes[node], control, part);
   const driven = wire !== null || formula !== undefined || motions.length > 0;
   const range = rangeOf(spec);
@@ -114,6 +115,14 @@ export function NumberRow({
               onDone={endGesture}
             />
           </>
+        )}
+        {draft !== undefined && (
+          <span
+            className="figures flex shrink-0 items-center text-2xs text-primary"
+            title={`For work it is ${typeof draft === 'number' ? shortNumber(draft) : String(draft)}; the stage has ${shortNumber(value)}`}
+          >
+            <PencilRuler size={11} />
+          </span>
         )}
         <button
           type="button"

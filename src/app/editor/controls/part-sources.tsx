@@ -1,5 +1,6 @@
 import { kindOf } from '../../../core/kind/kind';
 import { ArrowLeftRight, Copy, Home, Link, Radio } from 'lucide-react';
+import { numbersOf } from '../../../core/run/node-run';
 import { naturalRangeOf } from '../../../core/run/natural-range';
 import { setFormula, connect, disconnect, sendHome } from '../../../core/show/edit';
 import type { Edges, Fit, Scene, Spread, Wire } from '../../../core/document/types';
@@ -11,6 +12,7 @@ import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField, TextField } from '../../parts/field';
 import { MotionRows } from './motion-rows';
+import { canDraft, DraftValue } from './draft-value';
 import { linkTo, wireOf, type PartPlace } from './part-place';
 
 const edgeOptions: readonly (readonly [Edges, string])[] = [
@@ -219,6 +221,15 @@ export function PartSources({ place }: { place: PartPlace }) {
           <Home size={13} />
         </button>
       </div>
+      {canDraft(spec) && (
+        <DraftValue
+          scene={scene}
+          node={node}
+          control={control}
+          spec={spec}
+          value={numbersOf(spec, scene.nodes[node].controls[control])[0]}
+        />
+      )}
       {formula !== undefined && (
         <div>
           <TextField

@@ -1,11 +1,12 @@
-import { Code, Spline, Zap } from 'lucide-react';
-import type { ComponentType } from 'react';
+import { Code, PencilRuler, Spline, Zap } from 'lucide-react';
+import { useState, type ComponentType } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import type { CurveLane, Stop } from '../../../core/document/types';
 import { sessionStore } from '../../data/session';
 import { liveStore } from '../../engine/live';
 import { ColourRow } from './colour-row';
 import { DeviceRow } from './device-row';
+import { DraftValue } from './draft-value';
 import { SelectField, TextField } from '../../parts/field';
 import { FileRow } from './file-row';
 import { GradientEditor } from './gradient-editor';
@@ -53,17 +54,35 @@ const CodeRow = (props: RowProps<'code'>) => (
   </ButtonRow>
 );
 
-const ChoiceRow = (props: RowProps<'choice'>) => (
-  <Row {...props}>
-    <SelectField
-      label={props.spec.label}
-      value={String(props.value)}
-      options={Object.entries(props.spec.options)}
-      className="grow"
-      onChange={props.once}
-    />
-  </Row>
-);
+function ChoiceRow(props: RowProps<'choice'>) {
+  const { scene, node, control, spec, value, once } = props;
+  const hasDraft = scene.nodes[node].draft?.[control] !== undefined;
+  const [isOpen, setOpen] = useState(false);
+  return (
+    <>
+      <Row {...props}>
+        <SelectField
+          label={spec.label}
+          value={String(value)}
+          options={Object.entries(spec.options)}
+          className="min-w-0 grow"
+          onChange={once}
+        />
+        <button
+          type="button"
+          className={`tool px-1 ${hasDraft ? 'text-primary' : 'quiet'}`}
+          aria-expanded={isOpen}
+          aria-label={`A value of ${spec.label} for work`}
+          title="A second value for work, which the stage never has"
+          onClick={() => setOpen(!isOpen)}
+        >
+          <PencilRuler size={12} />
+        </button>
+      </Row>
+      {isOpen && <DraftValue scene={scene} node={node} control={control} spec={spec} value={value} />}
+    </>
+  );
+}
 
 const GradientRow = (props: RowProps<'gradient'>) => (
   <div data-part={props.control}>
