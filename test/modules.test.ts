@@ -61,7 +61,7 @@ describe('a module by hand', () => {
   test('opens with a path back, and a control is brought out of it', async () => {
     await alt(Key.ARROW_DOWN);
     await cards(['Bright', 'Picture', 'Soft', 'Soft out']);
-    expect(await desk.text('[data-testid="module-path"]')).toMatch(/Scene 1.*Module/s);
+    expect(await desk.text('[data-testid="module-path"]')).toMatch(/Scene 1.*Dimmer/s);
     await desk.choose('Bright');
     await desk.click('[aria-label="Bring Brightness out"]');
     await desk.chooseNothing();
@@ -69,14 +69,14 @@ describe('a module by hand', () => {
     await desk.click('[aria-label="More of Dim"]');
     await desk.find('[data-control="brightness"] [aria-label="Range low"]');
     await alt(Key.ARROW_UP);
-    await cards(['Ground', 'Module', 'Scene Out']);
+    await cards(['Ground', 'Dimmer', 'Scene Out']);
     await desk.type('Dim value', '-0.5');
     await desk.until('a darker picture', red, (value) => value < 0.6 && value > 0.3);
   });
 
   test('is used twice: each has its value, and what is changed inside changes both', async () => {
     await desk.chord(Key.CONTROL, 'd');
-    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
+    await cards(['Ground', 'Dimmer', 'Dimmer 2', 'Scene Out']);
     await desk.until(
       'two uses',
       () => desk.text('[data-testid="module-uses"]'),
@@ -84,16 +84,16 @@ describe('a module by hand', () => {
     );
     await desk.tidy();
     await desk.type('Dim value', '0');
-    await desk.wire('Module 2', 'Scene Out');
+    await desk.wire('Dimmer 2', 'Scene Out');
     await desk.until('as bright as at first', red, (value) => value > 0.9);
-    await desk.choose('Module 2');
+    await desk.choose('Dimmer 2');
     await alt(Key.ARROW_DOWN);
     await desk.choose('Bright');
     await desk.click('[aria-label="Invert"]');
     await desk.until('the other way round', red, (value) => value < 0.1);
     await alt(Key.ARROW_UP);
-    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
-    await desk.wire('Module', 'Scene Out');
+    await cards(['Ground', 'Dimmer', 'Dimmer 2', 'Scene Out']);
+    await desk.wire('Dimmer', 'Scene Out');
     await desk.until(
       'the first as well',
       () => desk.picture(),
@@ -102,7 +102,7 @@ describe('a module by hand', () => {
   });
 
   test('is undone step by step, and dissolved', async () => {
-    await desk.choose('Module');
+    await desk.choose('Dimmer');
     await desk.driver
       .actions()
       .keyDown(Key.CONTROL)
@@ -111,10 +111,10 @@ describe('a module by hand', () => {
       .keyUp(Key.SHIFT)
       .keyUp(Key.CONTROL)
       .perform();
-    await cards(['Bright', 'Ground', 'Module 2', 'Scene Out', 'Soft']);
+    await cards(['Bright', 'Ground', 'Dimmer 2', 'Scene Out', 'Soft']);
     await desk.until('the same still', red, (value) => value > 0.45 && value < 0.55);
     await desk.chord(Key.CONTROL, 'z');
-    await cards(['Ground', 'Module', 'Module 2', 'Scene Out']);
+    await cards(['Ground', 'Dimmer', 'Dimmer 2', 'Scene Out']);
   });
 });
 
@@ -122,7 +122,7 @@ describe('the library', () => {
   let saved = '';
 
   test('keeps a module, and another show adds it from there', async () => {
-    await desk.choose('Module');
+    await desk.choose('Dimmer');
     await desk.click('[title^="Keeps the module"]');
     await desk.notice('info', 'is in the library');
     await desk.driver.executeScript(

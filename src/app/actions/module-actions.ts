@@ -1,7 +1,7 @@
-import { moduleIdOf } from '../../core/module/module-kind';
+import { moduleIdOf, moduleKindId } from '../../core/module/module-kind';
 import { moduleAt } from '../../core/module/open-place';
 import { inside, placeAround, splitPlace } from '../../core/module/place';
-import { EditError } from '../../core/show/edit';
+import { EditError, renameNode } from '../../core/show/edit';
 import { bringOut, refuseInItself, takeIn } from '../../core/show/edit-module';
 import { takeModules, type ModulePack } from '../../core/show/module-file';
 import type { Module, Patch, Scene, Show } from '../../core/document/types';
@@ -83,6 +83,10 @@ export function renameModule(id: string, wanted: string): void {
     const module = show.modules[id];
     if (Object.values(show.modules).some((other) => other.id !== id && other.name === name))
       throw new EditError(`There is a module called ${name} already.`);
+    const before = module.name;
     module.name = name;
+    for (const patch of [...show.scenes, ...Object.values(show.modules)])
+      for (const node of Object.values(patch.nodes))
+        if (node.kind === moduleKindId(id) && node.name === before) renameNode(patch, node.id, name);
   });
 }
