@@ -1,6 +1,5 @@
 import { onDesk } from '../../core/desk/value';
-import { putOnDesk } from '../../core/show/edit-desk';
-import { canLieOnDesk } from '../../core/show/edit-desk';
+import { canLieOnDesk, putOnDesk } from '../../core/show/edit-desk';
 import { sceneOfPlace, placeAround } from '../../core/module/place';
 import { EditError } from '../../core/show/edit';
 import type { Variable } from '../../core/show/variations';

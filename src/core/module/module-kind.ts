@@ -76,8 +76,6 @@ export function moduleControlSpec(
   } as ControlSpec;
 }
 
-const labelOfEnd = (node: PatchNode): string => node.name;
-
 /** The kind of a module's nodes: as they are wired, and as they run. */
 export interface ModuleKinds {
   shown: Kind;
@@ -99,7 +97,7 @@ export function moduleKinds(module: Module, catalogue: Catalogue, before?: Modul
   for (const node of ends.in) {
     const carries = carriesOf(node);
     inputs[node.id] = {
-      label: labelOfEnd(node),
+      label: node.name,
       help: 'An input of the module; what comes in is seen inside.',
       carries,
       optional: true,
@@ -110,7 +108,7 @@ export function moduleKinds(module: Module, catalogue: Catalogue, before?: Modul
   for (const node of ends.out) {
     const carries = carriesOf(node);
     if (outputs.length === 0 && carries === 'signal') range = rangeInto(module, node, catalogue);
-    outputs.push([node.id, { label: labelOfEnd(node), carries }]);
+    outputs.push([node.id, { label: node.name, carries }]);
     made.push('out', node.id, node.name, carries, ...range);
   }
   const controls: Record<string, ControlSpec> = {};

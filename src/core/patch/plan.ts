@@ -54,7 +54,7 @@ export interface Plan {
 const formulaWord = /(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g;
 
 /** Ids of the nodes whose names a formula text speaks of. */
-function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string[] {
+export function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string[] {
   const found: string[] = [];
   for (const [word] of text.matchAll(formulaWord)) {
     const id = byName.get(word);

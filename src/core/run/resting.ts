@@ -1,6 +1,6 @@
 import { asideOf } from '../document/return-settings';
 import { triggersOf } from '../document/motions';
-import type { Plan, PlanNode, PlanSource } from '../patch/plan';
+import { nodesNamedIn, type Plan, type PlanNode, type PlanSource } from '../patch/plan';
 import type { NodeRun } from './node-run';
 
 /** What every node of a plan reads, by where it enters: an input, or what drives a control. */
@@ -25,22 +25,21 @@ export class Resting {
     this.awake = new Set(plan.nodes.keys());
   }
 
-  /** Takes over what pickers picked; gives whether other nodes count than before. `roots`: nodes that somebody looks at. */
-  pick(picks: ReadonlyMap<string, string | null>): boolean {
+  /** Takes over what pickers picked: from here on only those nodes count that lead to what somebody looks at. */
+  pick(picks: ReadonlyMap<string, string | null>): void {
     const picked = [...picks].join(' ');
-    if (picked === this.picked) return false;
+    if (picked === this.picked) return;
     this.picked = picked;
     const awake = new Set<string>(this.drivers);
     this.walk(this.roots, awake, picks);
     this.awake = awake;
-    return true;
   }
 
   /** What drives the controls of a node: by wires, formulas, motions that wait. */
   private *drives(planned: PlanNode): Iterable<string> {
     for (const part of planned.parts) {
       if (part.source) yield* this.behind(part.source);
-      if (part.formula !== null) yield* this.namedIn(part.formula);
+      if (part.formula !== null) yield* nodesNamedIn(part.formula, this.plan.byName);
     }
     const node = this.runs.get(planned.id)?.node;
     if (node) yield* triggersOf(Object.values(node.motions).flat());
@@ -49,13 +48,6 @@ export class Resting {
   private *behind(source: PlanSource): Iterable<string> {
     yield source.node;
     yield* asideOf(source.back?.back);
-  }
-
-  private *namedIn(text: string): Iterable<string> {
-    for (const [word] of text.matchAll(/(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g)) {
-      const id = this.plan.byName.get(word);
-      if (id !== undefined) yield id;
-    }
   }
 
   /** Everything that a node reads in this frame. */
