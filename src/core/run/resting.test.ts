@@ -4,7 +4,7 @@ import type { Scene } from '../document/types';
 import { idleInputs } from '../inputs/inputs';
 import { makeScene } from '../show/create';
 import { addNode, connect, setControl, setFormula } from '../show/edit';
-import { momentAt } from '../time/clock';
+import { momentAt, wayDone } from '../time/clock';
 import { oneStep } from '../time/feedback-steps';
 import { SceneRun } from './scene-run';
 
@@ -126,4 +126,41 @@ test('a formula that names a node keeps it awake only while it counts', () => {
   set(choose, 'number', 2);
   play(2, choose);
   expect(rests(wave, named)).toEqual([true, true]);
+});
+
+test('a motion with memory on what decides moves once a frame', () => {
+  const [inner, outer] = [add('choose'), add('choose')];
+  wire(add('values'), inner, 'first');
+  wire(inner, outer, 'first');
+  const slow = { type: 'follow' as const, on: true, amount: 1, rise: 0.1, fall: 0.1 };
+  scene.nodes[inner] = { ...scene.nodes[inner], motions: { number: [slow] } };
+  play(1, outer);
+  set(inner, 'number', 6);
+  play(3, outer);
+  // Towards 6 from 1 with a rise of 0.1 s, three frames of 1/60 s.
+  const share = 1 - (1 - wayDone(0.1, 1 / 60)) ** 3;
+  expect(run.runs.get(inner)!.parts.get('number')!.samples[0]).toBeCloseTo(1 + 5 * share, 4);
+});
+
+test('what is chosen by a choice among others is there in the very frame', () => {
+  const [which, inner, outer] = [add('values'), add('choose'), add('choose')];
+  setControl(scene, which, 'list', [2]);
+  const [low, high, first, second] = [add('values'), add('values'), add('values'), add('values')];
+  for (const [id, value] of [
+    [low, 1],
+    [high, 2],
+    [first, 7],
+    [second, 8],
+  ] as const)
+    setControl(scene, id, 'list', [value]);
+  wire(low, inner, 'first');
+  wire(high, inner, 'second');
+  wire(first, outer, 'first');
+  wire(second, outer, 'second');
+  for (const id of [wire(which, inner, 'number'), wire(inner, outer, 'number')]) {
+    scene.wires[id] = { ...scene.wires[id] };
+    delete scene.wires[id].fit;
+  }
+  play(1, outer);
+  expect(number(outer)).toBe(8);
 });

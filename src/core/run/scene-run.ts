@@ -195,8 +195,8 @@ export class SceneRun {
     }
     for (const id of this.runs.keys()) if (!this.plan.nodes.has(id)) this.runs.delete(id);
     for (const id of this.otherTimes.keys()) if (!this.plan.nodes.has(id)) this.otherTimes.delete(id);
-    const resting = new Resting(this.plan, this.runs, this.roots);
-    this.resting = resting.pickers.length ? resting : null;
+    const picks = this.plan.order.some(({ kind }) => kind.picks);
+    this.resting = picks ? new Resting(this.plan, this.runs, this.roots) : null;
     for (const run of this.runs.values()) run.rests = false;
     const live = new Set(this.plan.returns.map((wire) => wire.id));
     for (const wire of this.plan.returns) {
@@ -253,8 +253,8 @@ export class SceneRun {
     this.frame = frame;
     this.scope.spread = moment.spread;
     if (moved) for (const back of this.returns.values()) back.pending = true;
-    const run = (planned: PlanNode): void =>
-      this.runNode(this.runs.get(planned.id)!, frame, isFirst, moved, liveChanged);
+    const run = (planned: PlanNode, partsChanged?: boolean): void =>
+      this.runNode(this.runs.get(planned.id)!, frame, isFirst, moved, liveChanged, partsChanged);
     if (this.resting) this.runAwake(this.resting, frame, run);
     else for (const planned of this.plan.order) run(planned);
     if (moved) {
@@ -268,20 +268,32 @@ export class SceneRun {
   }
 
   /** Runs what counts in this frame: first what decides on that. */
-  private runAwake(resting: Resting, frame: Frame, run: (planned: PlanNode) => void): void {
+  private runAwake(
+    resting: Resting,
+    frame: Frame,
+    run: (planned: PlanNode, partsChanged?: boolean) => void,
+  ): void {
     const { drivers, pickers } = resting;
-    for (const planned of this.plan.order) if (drivers.has(planned.id)) run(planned);
     const picks = new Map<string, string | null>();
-    for (const { id, kind, ports } of pickers) {
+    // Parts of a node that picks are worked out once a frame, before it picks: motions on them may remember.
+    const changedParts = new Map<string, boolean>();
+    const pick = (planned: PlanNode): void => {
+      const { id, kind, ports } = planned;
       const picker = this.runs.get(id)!;
       const moment = picker.momentIn(frame.moment);
-      if (!drivers.has(id)) this.updateParts(picker, kind, this.inputValues(picker), moment);
+      changedParts.set(id, this.updateParts(picker, kind, this.inputValues(picker), moment));
       const wired = ports.filter(({ sources }) => sources.length > 0).map(({ name }) => name);
-      picks.set(id, kind.picks!(picker.controls, moment, wired));
-      const before = picker.pick;
-      picker.pick = picks.get(id)!;
-      if (before !== picker.pick) picker.markStale();
+      const picked = kind.picks!(picker.controls, moment, wired);
+      picks.set(id, picked);
+      if (picker.pick !== picked) picker.markStale();
+      picker.pick = picked;
+    };
+    for (const planned of this.plan.order) {
+      if (!drivers.has(planned.id)) continue;
+      if (planned.kind.picks) pick(planned);
+      run(planned, changedParts.get(planned.id));
     }
+    for (const planned of pickers) if (!drivers.has(planned.id)) pick(planned);
     resting.pick(picks);
     for (const planned of this.plan.order) {
       if (drivers.has(planned.id)) continue;
@@ -291,7 +303,7 @@ export class SceneRun {
       if (own.rests && !rests) own.markStale();
       own.rests = rests;
       if (rests) own.changed = false;
-      else run(planned);
+      else run(planned, changedParts.get(planned.id));
     }
   }
 
@@ -421,7 +433,15 @@ export class SceneRun {
     return work;
   }
 
-  private runNode(run: NodeRun, frame: Frame, isFirst: boolean, moved: boolean, liveChanged: boolean): void {
+  /** Works out one node; `partsChanged` says that its driven controls already were, and whether any moved. */
+  private runNode(
+    run: NodeRun,
+    frame: Frame,
+    isFirst: boolean,
+    moved: boolean,
+    liveChanged: boolean,
+    partsChanged?: boolean,
+  ): void {
     const planned = run.plan;
     const { kind } = planned;
     run.hasRun = true;
@@ -430,7 +450,7 @@ export class SceneRun {
     let inputs: InputValues<Record<string, InputSpec>> | null = null;
     if (planned.parts.length) {
       inputs = this.inputValues(run);
-      if (this.updateParts(run, kind, inputs, run.momentIn(frame.moment))) dirty = true;
+      if (partsChanged ?? this.updateParts(run, kind, inputs, run.momentIn(frame.moment))) dirty = true;
     } else if ((dirty || frame.moment.spread) && kind.countOf) {
       inputs = this.inputValues(run);
       const least = leastSamples(kind, run, frame.moment);
