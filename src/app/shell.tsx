@@ -12,7 +12,7 @@ import {
   SunDim,
 } from 'lucide-react';
 import { lazy, Suspense, useEffect } from 'react';
-import { NavLink, Outlet } from 'react-router';
+import { NavLink, Outlet, useLocation } from 'react-router';
 import { CommandButton } from './commands/command-button';
 import { controlDrag, sendToDesk } from './actions/play-actions';
 import { listenToCommandKeys } from './commands/listen';
@@ -22,6 +22,8 @@ import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
 import { LearnBanner } from './inputs/learn-banner';
 import { engine } from './engine/client';
+import { firstSteps } from './data/first-steps';
+import { helpSession } from './data/help-session';
 import { historySession } from './data/history-session';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
@@ -30,6 +32,8 @@ import { dropFocus } from './parts/live-button';
 
 const HistoryPanel = lazy(() => import('./history/history-panel'));
 const CommandList = lazy(() => import('./commands/command-list'));
+const HelpPanel = lazy(() => import('./help/help-panel'));
+const FirstSteps = lazy(() => import('./help/first-steps'));
 
 const views = [
   ['/build', 'Build'],
@@ -174,6 +178,7 @@ function StageButtons() {
       <button
         type="button"
         className="btn btn-primary btn-sm px-3"
+        data-testid="stage-button"
         title={titleOf(commandOf('stage.open'))}
         onClick={() => runCommand('stage.open')}
       >
@@ -193,6 +198,10 @@ function StageButtons() {
 export function Shell() {
   const name = useShow((show) => show.name);
   const hasSteps = historySession((s) => s.isOpen);
+  const hasHelp = helpSession((s) => s.isOpen);
+  const { pathname } = useLocation();
+  // Who comes for the first time is asked in Build; steps that are under way go with them everywhere.
+  const isNew = firstSteps((s) => s.at !== null || (!s.isKnown && pathname === '/build'));
   useEffect(() => listenToCommandKeys(window), []);
   return (
     <div className="flex h-full flex-col">
@@ -248,6 +257,8 @@ export function Shell() {
           <CommandList />
         </Suspense>
         <Suspense fallback={null}>{hasSteps && <HistoryPanel />}</Suspense>
+        <Suspense fallback={null}>{hasHelp && <HelpPanel />}</Suspense>
+        <Suspense fallback={null}>{isNew && <FirstSteps />}</Suspense>
       </div>
     </div>
   );

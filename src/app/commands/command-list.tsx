@@ -1,11 +1,63 @@
 import { Command as Menu } from 'cmdk';
-import { X } from 'lucide-react';
-import { useEffect, useRef } from 'react';
+import { BookOpen, X } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { searchWords } from '../parts/word-search';
 import { commandGroups, groupOf, type Command } from './command';
-import { commandList } from './command-list-store';
-import { applies, commands } from './registry';
+import { commandList, noteRun, usedCommands } from './command-list-store';
+import { applies, commandOf, commands } from './registry';
 
-const groups = Object.keys(commandGroups) as (keyof typeof commandGroups)[];
+type GroupName = keyof typeof commandGroups;
+
+/** Groups of the view that is shown: they come first. */
+const groupsOfView: Record<string, readonly GroupName[]> = {
+  build: ['patch', 'module', 'edit', 'scene'],
+  play: ['play'],
+  wall: ['wall'],
+  record: ['record'],
+};
+
+/** Commands under a heading. What is listed twice has a value of its own in each group. */
+interface Group {
+  name: string;
+  heading: string;
+  commands: readonly Command[];
+}
+
+/** What is found for a text; with none, what was run last, then all by groups, those of the view first. */
+function groupsOf(text: string, recent: readonly string[]): Group[] {
+  if (text.trim()) {
+    const fits = searchWords(
+      commands,
+      text,
+      (command) => ({
+        name: command.label,
+        words: [...(command.words ?? []), commandGroups[groupOf(command)]],
+        summary: command.help,
+      }),
+      (command) => Number(!applies(command)),
+    );
+    return [{ name: 'found', heading: '', commands: fits }];
+  }
+  const own = groupsOfView[location.pathname.split('/')[1]] ?? [];
+  const names = [
+    ...own,
+    ...(Object.keys(commandGroups) as GroupName[]).filter((name) => !own.includes(name)),
+  ];
+  return [
+    {
+      name: 'recent',
+      heading: 'Run last',
+      commands: commands
+        .filter(({ id }) => recent.includes(id))
+        .sort((a, b) => recent.indexOf(a.id) - recent.indexOf(b.id)),
+    },
+    ...names.map((name) => ({
+      name,
+      heading: commandGroups[name],
+      commands: commands.filter((command) => groupOf(command) === name),
+    })),
+  ].filter((group) => group.commands.length > 0);
+}
 
 /** Keys as caps. */
 function Keys({ keys }: { keys: string }) {
@@ -20,11 +72,11 @@ function Keys({ keys }: { keys: string }) {
   );
 }
 
-function Row({ command, onRun }: { command: Command; onRun(): void }) {
+function Row({ command, value, onRun }: { command: Command; value: string; onRun(): void }) {
   const isOn = command.isOn?.() ?? false;
   return (
     <Menu.Item
-      value={`${command.label} ${command.help}`}
+      value={value}
       disabled={!applies(command)}
       data-command={command.id}
       className="flex cursor-pointer items-center gap-3 rounded px-2 py-1 aria-disabled:cursor-default aria-disabled:opacity-45 aria-selected:bg-base-300"
@@ -41,6 +93,68 @@ function Row({ command, onRun }: { command: Command; onRun(): void }) {
         ))}
       </span>
     </Menu.Item>
+  );
+}
+
+function List({ onClose }: { onClose(): void }) {
+  const [text, setText] = useState('');
+  const { recent } = usedCommands();
+  const groups = useMemo(() => groupsOf(text, recent), [text, recent]);
+  return (
+    <Menu
+      label="Commands and keys"
+      shouldFilter={false}
+      className="modal-box flex max-h-[80vh] w-[46rem] max-w-[92vw] flex-col border edge bg-base-200 p-0"
+    >
+      <div className="flex items-center gap-2 border-b edge p-2">
+        <Menu.Input
+          autoFocus
+          value={text}
+          onValueChange={setText}
+          placeholder="Find a command: say what it should do"
+          className="h-8 grow bg-transparent px-2 outline-none"
+        />
+        <button
+          type="button"
+          className="tool"
+          title={commandOf('view.help').help}
+          onClick={() => {
+            onClose();
+            commandOf('view.help').run();
+          }}
+        >
+          <BookOpen size={14} /> Help <kbd className="figures quiet text-2xs">F1</kbd>
+        </button>
+        <button type="button" className="tool" aria-label="Close" onClick={onClose}>
+          <X size={15} />
+        </button>
+      </div>
+      <Menu.List className="min-h-0 grow overflow-y-auto p-2">
+        {groups.every((group) => group.commands.length === 0) && (
+          <p className="quiet px-2 py-3">No match. Try what it should do, such as “save” or “dark”.</p>
+        )}
+        {groups.map(({ name, heading, commands: members }) => (
+          <Menu.Group
+            key={name}
+            heading={heading}
+            className="mb-1 [&>[cmdk-group-heading]]:px-2 [&>[cmdk-group-heading]]:py-1 [&>[cmdk-group-heading]]:text-2xs [&>[cmdk-group-heading]]:font-semibold [&>[cmdk-group-heading]]:text-primary"
+          >
+            {members.map((command) => (
+              <Row
+                key={command.id}
+                value={`${name} ${command.id}`}
+                command={command}
+                onRun={() => {
+                  onClose();
+                  noteRun(command.id);
+                  command.run();
+                }}
+              />
+            ))}
+          </Menu.Group>
+        ))}
+      </Menu.List>
+    </Menu>
   );
 }
 
@@ -63,46 +177,7 @@ export default function CommandList() {
       onClose={() => dialog.current?.open || close()}
       onClick={(event) => event.target === dialog.current && close()}
     >
-      {open && (
-        <Menu
-          label="Commands and keys"
-          className="modal-box flex max-h-[80vh] w-[46rem] max-w-[92vw] flex-col border edge bg-base-200 p-0"
-        >
-          <div className="flex items-center gap-2 border-b edge p-2">
-            <Menu.Input
-              autoFocus
-              placeholder="Find a command"
-              className="h-8 grow bg-transparent px-2 outline-none"
-            />
-            <button type="button" className="tool" aria-label="Close" onClick={close}>
-              <X size={15} />
-            </button>
-          </div>
-          <Menu.List className="min-h-0 grow overflow-y-auto p-2">
-            <Menu.Empty className="quiet px-2 py-3">No match</Menu.Empty>
-            {groups.map((group) => (
-              <Menu.Group
-                key={group}
-                heading={commandGroups[group]}
-                className="mb-1 [&>[cmdk-group-heading]]:px-2 [&>[cmdk-group-heading]]:py-1 [&>[cmdk-group-heading]]:text-2xs [&>[cmdk-group-heading]]:font-semibold [&>[cmdk-group-heading]]:text-primary"
-              >
-                {commands
-                  .filter((command) => groupOf(command) === group)
-                  .map((command) => (
-                    <Row
-                      key={command.id}
-                      command={command}
-                      onRun={() => {
-                        close();
-                        command.run();
-                      }}
-                    />
-                  ))}
-              </Menu.Group>
-            ))}
-          </Menu.List>
-        </Menu>
-      )}
+      {open && <List onClose={close} />}
     </dialog>
   );
 }

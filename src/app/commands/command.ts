@@ -19,6 +19,8 @@ export interface Command {
   label: string;
   /** One sentence for tooltips and help. */
   help: string;
+  /** What a performer would type for it that stands neither in its label nor in its help. */
+  words?: readonly string[];
   /** Keys that run it, as `parseKeys` reads them; the first is the one that is shown. */
   keys?: readonly string[];
   /** Its keys also work on stage windows, and while text is typed. For what can't wait. */

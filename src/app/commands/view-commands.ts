@@ -1,5 +1,7 @@
 import { sessionStore } from '../data/session';
 import { engine } from '../engine/client';
+import { openHelp } from '../data/help-session';
+import { goToStep } from '../data/first-steps';
 import { variationSession } from '../data/variation-session';
 import { navigate } from '../actions/navigation';
 import { sceneAtHand } from './at-hand';
@@ -28,8 +30,31 @@ export const viewCommands: readonly Command[] = [
     id: 'view.commands',
     label: 'All commands and keys',
     help: 'Lists every command, to be read or run',
-    keys: ['?'],
+    words: ['shortcuts', 'hotkeys', 'keyboard', 'menu'],
+    keys: ['?', 'Ctrl+K'],
     run: () => commandList.setState(({ open }) => ({ open: !open })),
+  },
+  {
+    id: 'view.help',
+    label: 'Help',
+    help: 'The guide, every node with a scene that runs, and what is new, to be searched',
+    words: ['manual', 'documentation', 'docs', 'how', 'tutorial'],
+    keys: ['F1'],
+    run: () => openHelp(),
+  },
+  {
+    id: 'view.news',
+    label: 'What’s new',
+    help: 'What changed in this version',
+    words: ['release', 'changelog', 'version', 'update'],
+    run: () => openHelp('news'),
+  },
+  {
+    id: 'view.steps',
+    label: 'First steps',
+    help: 'Six steps from a first card to a picture on stage',
+    words: ['tour', 'tutorial', 'introduction', 'guide', 'learn', 'start', 'newcomer', 'onboarding'],
+    run: () => goToStep(0),
   },
   ...views.map(([path, label, help], k): Command => ({
     id: `view.${path}`,

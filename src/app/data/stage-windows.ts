@@ -40,11 +40,16 @@ export const windowOf = (screen: string): Window | undefined =>
 /** The same for what is shown of it. */
 export const useStage = (screen: string): OpenStage | undefined => stageStore((s) => stageOf(s.open, screen));
 
+export const openStages = (): number => Object.keys(stageStore.getState().open).length;
+
+/** Calls back whenever a stage window is opened or closed; gives what ends that. */
+export const watchStageCount = (listener: () => void): (() => void) => stageStore.subscribe(listener);
+
 /** Calls back with whether any stage window is open, now and whenever that changes. */
 export function watchStages(listener: (isOpen: boolean) => void): () => void {
   let last: boolean | null = null;
   const look = (): void => {
-    const isOpen = Object.keys(stageStore.getState().open).length > 0;
+    const isOpen = openStages() > 0;
     if (isOpen !== last) listener((last = isOpen));
   };
   look();

@@ -17,8 +17,8 @@ export default function KindHelp({
   onExample,
 }: {
   kind: Kind;
-  /** `packs`: modules that it is made of. */
-  onExample(example: Scene, packs: readonly ModulePack[]): void;
+  /** Absent: there is no patch to put it into. `packs`: modules that it is made of. */
+  onExample?(example: Scene, packs: readonly ModulePack[]): void;
 }) {
   const example = useMemo(() => exampleWithModules(kind), [kind]);
   const source = useMemo(() => ({ type: 'example' as const, scene: exampleApart(example) }), [example]);
@@ -89,13 +89,15 @@ export default function KindHelp({
           <Trash2 size={13} /> Take out of the library
         </button>
       )}
-      <button
-        type="button"
-        className="btn btn-sm m-3 mt-0 border edge bg-base-100"
-        onClick={() => onExample(example, packsFor(example.nodes))}
-      >
-        <Plus size={13} /> Put this example into the patch
-      </button>
+      {onExample && (
+        <button
+          type="button"
+          className="btn btn-sm m-3 mt-0 border edge bg-base-100"
+          onClick={() => onExample(example, packsFor(example.nodes))}
+        >
+          <Plus size={13} /> Put this example into the patch
+        </button>
+      )}
     </section>
   );
 }

@@ -249,6 +249,7 @@ export function Patch({ scene }: { scene: Scene }) {
         <button
           type="button"
           className="btn btn-sm border edge bg-base-200 px-2.5"
+          data-testid="add"
           onClick={() => runCommand('patch.add')}
           title={titleOf(commandOf('patch.add'))}
         >

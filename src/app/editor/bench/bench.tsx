@@ -7,9 +7,9 @@ import { catalogue } from '../../../nodes/catalogue';
 import { commandOf, runCommand, titleOf } from '../../commands/registry';
 import { sessionStore, useSession } from '../../data/session';
 import { benchNodeOf } from './bench-node';
-import { CodeBench, ShaderBench } from './code-bench';
 import { NodeOutput } from './node-output';
 
+const CodeBench = lazy(() => import('./code-bench'));
 const CurveBench = lazy(() => import('./curve-bench'));
 
 const tabWords = { output: 'Output', curves: 'Curves', code: 'Code', shader: 'Shader' } as const;
@@ -70,14 +70,14 @@ export function Bench({ scene }: { scene: Scene }) {
       </div>
       {benchOpen && (
         <div className="flex min-h-0 grow">
-          {node && tab === 'code' ? (
-            <CodeBench key={node.id} scene={scene} node={node} />
+          {node && (tab === 'code' || tab === 'shader') ? (
+            <Suspense fallback={null}>
+              <CodeBench scene={scene} node={node} isOwn={tab === 'code'} />
+            </Suspense>
           ) : node && kind && tab === 'curves' ? (
             <Suspense fallback={null}>
               <CurveBench key={node.id} scene={scene} node={node} kind={kind} />
             </Suspense>
-          ) : node && tab === 'shader' ? (
-            <ShaderBench scene={scene} node={node.id} />
           ) : node ? (
             <NodeOutput scene={scene} node={node.id} />
           ) : (

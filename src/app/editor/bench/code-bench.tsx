@@ -31,7 +31,7 @@ const builtIn = (
 ).split(' ');
 
 /** The program text of a Shader node, written here while the last good one plays. */
-export function CodeBench({ scene, node }: { scene: Scene; node: PatchNode }) {
+function OwnCode({ scene, node }: { scene: Scene; node: PatchNode }) {
   const stored = String(node.controls.code ?? '');
   const [text, setText] = useState(stored);
   const typed = useRef(stored);
@@ -157,7 +157,7 @@ export function CodeBench({ scene, node }: { scene: Scene; node: PatchNode }) {
 }
 
 /** The shader that a node is drawn by, with all that is joined into it, each under the name of its node. */
-export function ShaderBench({ scene, node }: { scene: Scene; node: string }) {
+function DrawnBy({ scene, node }: { scene: Scene; node: string }) {
   const shader = useQuery({
     queryKey: ['shader', scene.id, node, scene],
     queryFn: () => engine().request({ type: 'shader', scene: scene.id, node }),
@@ -181,3 +181,12 @@ export function ShaderBench({ scene, node }: { scene: Scene; node: string }) {
 
 const noFaults: readonly CodeFault[] = [];
 const noWords: readonly never[] = [];
+
+/** The code of a node on the bench: its own, to be written, or the shader that it is drawn by, to be read. */
+export default function CodeBench({ scene, node, isOwn }: { scene: Scene; node: PatchNode; isOwn: boolean }) {
+  return isOwn ? (
+    <OwnCode key={node.id} scene={scene} node={node} />
+  ) : (
+    <DrawnBy scene={scene} node={node.id} />
+  );
+}

@@ -1,10 +1,11 @@
 import clsx from 'clsx';
 import { Pipette, Waves } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
 import { TextField } from '../../parts/field';
-import { MotionRows } from './motion-rows';
 import { Label, type RowProps } from './row';
+
+const MotionRows = lazy(() => import('./motion-rows'));
 
 /** A colour: a chip, its hex code, and on demand its parts and the gradient that it runs through over time. */
 export function ColourRow(props: RowProps<'colour'>) {
@@ -59,7 +60,9 @@ export function ColourRow(props: RowProps<'colour'>) {
       {showsParts ? parts : parts[3]}
       {showsMotion && (
         <div className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2">
-          <MotionRows place={{ scene, node, control, part: control, spec }} />
+          <Suspense fallback={null}>
+            <MotionRows place={{ scene, node, control, part: control, spec }} />
+          </Suspense>
         </div>
       )}
     </div>

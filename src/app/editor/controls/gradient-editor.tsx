@@ -12,7 +12,7 @@ const css = (c: readonly number[]): string =>
     .join(' ')} / ${c[3]})`;
 
 /** Stops on a bar: drag to move, double-click to add, drag away to remove; each with colour, alpha and place. */
-export function GradientEditor({
+export default function GradientEditor({
   label,
   stops,
   onChange,

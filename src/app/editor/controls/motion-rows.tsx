@@ -10,7 +10,7 @@ import { choose } from '../../data/session';
 import { editScene, endGesture } from '../../data/show-store';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField } from '../../parts/field';
-import { GradientEditor } from './gradient-editor';
+import GradientEditor from './gradient-editor';
 import type { PartPlace } from './part-place';
 
 type Type = Motion['type'];
@@ -240,7 +240,7 @@ function SettingField({
 }
 
 /** The motions that lie on one part of a control, in the order they are laid on, and the way to more. */
-export function MotionRows({ place }: { place: PartPlace }) {
+export default function MotionRows({ place }: { place: PartPlace }) {
   const { scene, node, control, part, spec } = place;
   const types = spec.type === 'colour' && part === control ? forColours : forNumbers;
   const motions = scene.nodes[node].motions[part] ?? [];

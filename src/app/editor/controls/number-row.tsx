@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Lock, PencilRuler, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
 import { motionsOf, reachOf } from '../../../core/document/motions';
@@ -11,8 +11,9 @@ import { ScrubNumber } from '../../parts/scrub-number';
 import { shortNumber } from '../../../core/text/short-number';
 import { ControlName } from './control-name';
 import { wireOf, type PartPlace } from './part-place';
-import { PartSources } from './part-sources';
 import { Track } from './track';
+
+const PartSources = lazy(() => import('./part-sources'));
 
 /** One number of a control: slider, value, and the button that opens where it comes from. */
 export function NumberRow({
@@ -143,7 +144,11 @@ export function NumberRow({
           <Icon size={13} />
         </button>
       </div>
-      {open && <PartSources place={place} />}
+      {open && (
+        <Suspense fallback={null}>
+          <PartSources place={place} />
+        </Suspense>
+      )}
     </div>
   );
 }

@@ -11,7 +11,7 @@ import { learnControl } from '../../inputs/learn-store';
 import { lastGlance, liveStore } from '../../engine/live';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField, TextField } from '../../parts/field';
-import { MotionRows } from './motion-rows';
+import MotionRows from './motion-rows';
 import { canDraft, DraftValue } from './draft-value';
 import { linkTo, wireOf, type PartPlace } from './part-place';
 
@@ -136,7 +136,7 @@ export function WireSettings({ scene, wire }: { scene: Scene; wire: Wire }) {
 }
 
 /** Where the value of one control part comes from: by hand, a formula, a wire; and what moves on it. */
-export function PartSources({ place }: { place: PartPlace }) {
+export default function PartSources({ place }: { place: PartPlace }) {
   const { scene, node, control, part, spec } = place;
   const wire = wireOf(place);
   const formula = wire ? undefined : scene.nodes[node].formulas[part];

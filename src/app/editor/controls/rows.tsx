@@ -1,5 +1,5 @@
 import { Code, PencilRuler, Spline, Zap } from 'lucide-react';
-import { useState, type ComponentType } from 'react';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
 import type { CurveLane, Stop } from '../../../core/document/types';
 import { sessionStore } from '../../data/session';
@@ -9,10 +9,11 @@ import { DeviceRow } from './device-row';
 import { DraftValue } from './draft-value';
 import { SelectField, TextField } from '../../parts/field';
 import { FileRow } from './file-row';
-import { GradientEditor } from './gradient-editor';
 import { KeyField } from './key-field';
 import { OpenText } from './open-text';
 import { ButtonRow, Label, Row, type RowProps } from './row';
+
+const GradientEditor = lazy(() => import('./gradient-editor'));
 
 const NumberRows = ({ parts }: Pick<RowProps, 'parts'>) => <>{parts}</>;
 
@@ -87,12 +88,14 @@ function ChoiceRow(props: RowProps<'choice'>) {
 const GradientRow = (props: RowProps<'gradient'>) => (
   <div data-part={props.control}>
     <Label {...props} />
-    <GradientEditor
-      label={props.spec.label}
-      stops={props.value as Stop[]}
-      onChange={props.set}
-      onDone={props.done}
-    />
+    <Suspense fallback={<div className="h-18" />}>
+      <GradientEditor
+        label={props.spec.label}
+        stops={props.value as Stop[]}
+        onChange={props.set}
+        onDone={props.done}
+      />
+    </Suspense>
   </div>
 );
 
