@@ -56,6 +56,7 @@ const panels = [
   ['the variations', 'v', '[data-testid="variations"]', Key.ESCAPE],
   ['the starting points', 'n', '[data-testid="starts"]', Key.ESCAPE],
   ['the commands', '?', '[data-testid="commands"] [data-command]', Key.ESCAPE],
+  ['help', Key.F1, '[data-testid="help"] [data-help]', Key.ESCAPE],
   ['Add', '/', '[cmdk-input]', Key.ESCAPE],
 ] as const;
 
@@ -83,6 +84,14 @@ test.each(panels)('%s', async (_, keys, opened, close) => {
     async () => (await desk.driver.findElements(By.css(opened))).length,
     (n) => n === 0,
   );
+});
+
+test('the first steps', async () => {
+  await desk.press('?');
+  await (await desk.find('[data-testid="commands"] input')).sendKeys('first steps', Key.ENTER);
+  await desk.find('[data-testid="first-steps"]');
+  expect(await findings()).toEqual([]);
+  await desk.click('[aria-label="Leave the first steps"]');
 });
 
 test.each(['play', 'wall'] as const)('%s with all that the demo has there', async (place) => {

@@ -8,6 +8,7 @@ import { keepInputs } from './inputs/keep-inputs';
 import { listenToEngine } from './engine/live';
 import { setRouter } from './actions/navigation';
 import { keepAddresses } from './actions/pixel-network';
+import { keepTextSize } from './data/text-size';
 import { Fault } from './parts/fault';
 import { Notices } from './parts/notices';
 import { Shell } from './shell';
@@ -60,6 +61,7 @@ setTimeout(() => void import('./exports/job-queue').then(({ goOn }) => goOn()), 
 keepEverything();
 void import('./data/versions').then(({ keepVersions }) => keepVersions());
 welcomeStages();
+keepTextSize();
 keepAddresses();
 // The gallery opens a show of its own.
 const isGallery = import.meta.env.DEV && location.pathname === '/gallery';

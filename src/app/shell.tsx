@@ -206,7 +206,7 @@ export function Shell() {
   return (
     <div className="flex h-full flex-col">
       <header
-        className="panel flex h-11 shrink-0 items-center gap-2 border-b edge px-3 max-xl:gap-1 max-xl:px-2"
+        className="top-bar panel flex h-11 shrink-0 items-center gap-2 border-b edge px-3 max-xl:gap-1 max-xl:px-2"
         onClick={dropFocus}
       >
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />

@@ -47,6 +47,17 @@ export function duplicateScene(sceneId: string): void {
   if (id) openScene(id);
 }
 
+/** Moves a scene to the place of another, which makes room. */
+export function moveScene(sceneId: string, toPlaceOf: string): void {
+  editShow((show) => {
+    const from = show.scenes.findIndex(({ id }) => id === sceneId);
+    const to = show.scenes.findIndex(({ id }) => id === toPlaceOf);
+    if (from < 0 || to < 0 || from === to) return;
+    const [scene] = show.scenes.splice(from, 1);
+    show.scenes.splice(to, 0, scene);
+  });
+}
+
 /** Deletes a scene and opens its neighbour; the last one stays. */
 export function removeScene(sceneId: string): void {
   const { scenes } = showStore.getState().show;

@@ -2,7 +2,8 @@ import { sceneOfPlace } from '../../core/module/place';
 import { offerStarts } from '../data/start-session';
 import { openScene } from '../data/session';
 import { showStore } from '../data/show-store';
-import { addScene, duplicateScene, removeScene } from '../actions/scene-actions';
+import type { Scene } from '../../core/document/types';
+import { addScene, duplicateScene, moveScene, removeScene } from '../actions/scene-actions';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
 
@@ -17,6 +18,17 @@ function go(by: number): void {
   const at = scenes.findIndex(({ id }) => id === sceneOfHand());
   openScene(scenes[(at + by + scenes.length) % scenes.length].id);
 }
+
+/** The scene so many places from the open one, if there is one. */
+function neighbour(by: number): Scene | undefined {
+  const { scenes } = showStore.getState().show;
+  return scenes[scenes.findIndex(({ id }) => id === sceneOfHand()) + by] as Scene | undefined;
+}
+
+const moves = [
+  ['forward', 'Move the scene before its neighbour', -1],
+  ['back', 'Move the scene after its neighbour', 1],
+] as const;
 
 export const sceneCommands: readonly Command[] = [
   {
@@ -48,6 +60,14 @@ export const sceneCommands: readonly Command[] = [
     when: isBuild,
     run: () => removeScene(sceneOfHand()),
   },
+  ...moves.map(([id, label, by]): Command => ({
+    id: `scene.${id}`,
+    label,
+    help: 'Changes the order of the scenes; their tabs can be dragged as well',
+    words: ['reorder', 'sort'],
+    when: () => isBuild() && neighbour(by) !== undefined,
+    run: () => moveScene(sceneOfHand(), neighbour(by)!.id),
+  })),
   {
     id: 'scene.after',
     label: 'Open the scene after this one',

@@ -1,9 +1,11 @@
 import { sessionStore } from '../data/session';
 import { engine } from '../engine/client';
+import { patchLook, toggleLook } from '../data/patch-look';
 import { openHelp } from '../data/help-session';
 import { goToStep } from '../data/first-steps';
 import { variationSession } from '../data/variation-session';
 import { navigate } from '../actions/navigation';
+import { stepTextSize, textSize } from '../data/text-size';
 import { sceneAtHand } from './at-hand';
 import { commandList } from './command-list-store';
 import type { Command } from './command';
@@ -17,6 +19,24 @@ const views = [
   ['inputs', 'Inputs', 'What drives the show'],
   ['shows', 'Shows', 'Files'],
   ['record', 'Record', 'Export and record'],
+] as const;
+
+const looks = [
+  [
+    'focus',
+    'Focus',
+    'What the chosen nodes are made of and what is made of them stands out; all else steps back',
+    'Alt+U',
+    ['upstream', 'downstream', 'isolate', 'dim'],
+  ],
+  [
+    'bundles',
+    'Bundle wires',
+    'Wires out of one port run together until they part',
+    'Alt+Y',
+    ['tidy', 'cables', 'spaghetti'],
+  ],
+  ['map', 'Overview map', 'The whole patch, small, to go elsewhere in it', 'Alt+M', ['minimap', 'navigate']],
 ] as const;
 
 const guides = [
@@ -94,6 +114,16 @@ export const viewCommands: readonly Command[] = [
       engine().set({ type: 'drafts', on });
     },
   },
+  ...looks.map(([key, label, help, keys, words]): Command => ({
+    id: `view.${key}`,
+    label,
+    help,
+    words,
+    keys: [keys],
+    when: isBuild,
+    isOn: () => patchLook.getState()[key],
+    run: () => toggleLook(key),
+  })),
   ...guides.map(([key, label, help]): Command => ({
     id: `view.${key}`,
     label,
@@ -102,6 +132,24 @@ export const viewCommands: readonly Command[] = [
     isOn: () => sessionStore.getState().guides[key],
     run: () => sessionStore.setState(({ guides: now }) => ({ guides: { ...now, [key]: !now[key] } })),
   })),
+  {
+    id: 'view.larger',
+    label: 'Larger text',
+    help: 'Draws text and controls larger, up to twice their size',
+    words: ['zoom', 'font', 'scale', 'bigger', 'accessibility'],
+    keys: ['Alt++', 'Alt+='],
+    when: () => textSize.getState().percent < 200,
+    run: () => stepTextSize(1),
+  },
+  {
+    id: 'view.smaller',
+    label: 'Smaller text',
+    help: 'Draws text and controls smaller again',
+    words: ['zoom', 'font', 'scale'],
+    keys: ['Alt+-'],
+    when: () => textSize.getState().percent > 100,
+    run: () => stepTextSize(-1),
+  },
   {
     id: 'view.theme',
     label: 'Light theme',

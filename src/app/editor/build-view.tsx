@@ -86,14 +86,14 @@ export function BuildView() {
                 <Bench scene={scene} />
               </Panel>
             ) : (
-              <Panel defaultSize="34px" minSize="34px" maxSize="34px">
+              <Panel defaultSize="2.125rem" minSize="2.125rem" maxSize="2.125rem">
                 <Bench scene={scene} />
               </Panel>
             )}
           </Group>
         </Panel>
         <Separator className="w-1 bg-base-300 hover:bg-primary" />
-        <Panel defaultSize="29%" minSize="320px" maxSize="50%">
+        <Panel defaultSize="29%" minSize="20rem" maxSize="50%">
           <div className="panel flex h-full flex-col">
             <Monitor scene={scene} />
             <Inspector scene={scene} />

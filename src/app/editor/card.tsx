@@ -10,6 +10,7 @@ import { useKinds } from '../data/show-store';
 import { liveStore, onGlance } from '../engine/live';
 import { costAt } from '../engine/places';
 import { hoverNode } from './alt-node';
+import { MiddleName } from '../parts/middle-name';
 import { faceWidth } from './live-layout';
 import { leftPorts, lowerPorts, wireColour, type CardNode } from './flow-model';
 
@@ -46,7 +47,7 @@ function Cost({ id }: { id: string }) {
 
 /** One node on the patch: what it gives is its face, its name and cost stand below. */
 export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNode>) {
-  const { node, driven } = data;
+  const { node, driven, aside } = data;
   useKinds();
   const kind = kindOf(catalogue, node);
   const sceneId = useSession((s) => s.sceneId);
@@ -92,17 +93,19 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
         selected ? 'border-primary ring-1 ring-primary' : fault ? 'border-error' : 'edge',
         !node.on && 'opacity-45',
       )}
+      data-aside={aside}
+      data-chosen={selected}
       style={{ width: faceWidth + 2 }}
       onPointerEnter={() => hoverNode(id)}
       onPointerLeave={() => hoverNode(null)}
     >
-      <div className={clsx('relative', signal ? 'h-14' : 'h-[86px]')}>
+      <div className={clsx('relative', signal ? 'h-[56px]' : 'h-[86px]')}>
         <Face id={id} name={node.name} isPicture={kind.output === 'image' || kind.output === 'field'} />
         {!node.on && (
           <span className="absolute top-1 left-1 rounded bg-base-300 px-1 text-2xs font-semibold">off</span>
         )}
       </div>
-      <div className="flex h-7 items-center gap-1 rounded-b-[5px] bg-base-200 px-2">
+      <div className="flex h-[28px] items-center gap-[4px] rounded-b-[5px] bg-base-200 px-[8px]">
         {isModule ? (
           <Boxes
             size={12}
@@ -117,11 +120,11 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           />
         )}
         <span
-          className="grow truncate font-medium"
-          style={{ fontSize: 'calc(0.8rem * var(--label-scale, 1))' }}
+          className="flex min-w-0 grow font-medium"
+          style={{ fontSize: 'calc(12.8px * var(--label-scale, 1))' }}
           title={`${node.name} (${kind.label})${isModule ? ': a module, double-click to open it' : ''}`}
         >
-          {node.name}
+          <MiddleName name={node.name} />
         </span>
         {fault ? (
           <span title={fault} className="text-error" role="img" aria-label={fault}>
@@ -139,6 +142,7 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           position={Position.Left}
           title={label}
           data-port={port}
+          data-name={label}
           style={
             {
               '--port': wireColour(carries),
@@ -155,6 +159,7 @@ export const Card = memo(function Card({ id, data, selected }: NodeProps<CardNod
           position={Position.Bottom}
           title={label}
           data-port={port}
+          data-name={label}
           style={
             {
               '--port': wireColour('signal'),

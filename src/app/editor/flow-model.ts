@@ -2,11 +2,21 @@ import { carriedBy, kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
 import { portLabel, portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
-import type { PatchNode, Scene, Wire } from '../../core/document/types';
+import type { Patch, PatchNode, Scene, Wire } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 
-export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean }, 'card'>;
-export type WireEdge = Edge<{ wire: Wire; carries: Carries }, 'wire'>;
+export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean; aside: boolean }, 'card'>;
+export type WireEdge = Edge<
+  {
+    wire: Wire;
+    carries: Carries;
+    /** Where it parts from the wires that it runs with. */
+    joint?: readonly [number, number];
+    /** It has stepped back: what is looked at is made of other things. */
+    aside?: boolean;
+  },
+  'wire'
+>;
 
 /** About what a card takes, in patch pixels. */
 export const cardSize = { width: 154, height: 114 };
@@ -34,8 +44,15 @@ export const outputOf = (handle: string | null | undefined): string | undefined 
 
 const cache = new WeakMap<PatchNode, { key: string; node: CardNode }>();
 
-/** The scene as the patch canvas draws it; cards of nodes that did not change keep their identity. */
-export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[] {
+/**
+ * The scene as the patch canvas draws it; cards of nodes that did not change keep their identity. `focused`: those that do not step
+ * back; null: none does.
+ */
+export function flowNodes(
+  scene: Scene,
+  selection: readonly string[],
+  focused: ReadonlySet<string> | null = null,
+): CardNode[] {
   const driven = new Map<string, string[]>();
   const loops = new Set<string>();
   for (const wire of Object.values(scene.wires)) {
@@ -50,7 +67,8 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
   return Object.values(scene.nodes).map((node) => {
     const ports = driven.get(node.id) ?? [];
     const selected = selection.includes(node.id);
-    const key = `${selected} ${ports.join(' ')} ${loops.has(node.id)}`;
+    const aside = focused !== null && !focused.has(node.id);
+    const key = `${selected} ${aside} ${ports.join(' ')} ${loops.has(node.id)}`;
     const known = cache.get(node);
     if (known?.key === key) return known.node;
     const made: CardNode = {
@@ -60,7 +78,7 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
       // Until it was measured: enough to tell whether it is in sight.
       initialWidth: cardSize.width,
       initialHeight: cardSize.height,
-      data: { node, driven: ports, loops: loops.has(node.id) },
+      data: { node, driven: ports, loops: loops.has(node.id), aside },
       selected,
     };
     cache.set(node, { key, node: made });
@@ -68,12 +86,24 @@ export function flowNodes(scene: Scene, selection: readonly string[]): CardNode[
   });
 }
 
-export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
+/** What a wire of a patch carries. */
+export function carriedAlong(scene: Patch, { from }: Wire): Carries {
+  const kind = kindOf(catalogue, scene.nodes[from.node]);
+  return (kind && carriedBy(kind, from.output)) ?? 'signal';
+}
+
+/** The wires of a scene. `joints`: where some part that run together; `focused`: nodes that do not step back. */
+export function flowEdges(
+  scene: Scene,
+  chosen: string | null,
+  joints: ReadonlyMap<string, readonly [number, number]> | null = null,
+  focused: ReadonlySet<string> | null = null,
+): WireEdge[] {
   return Object.values(scene.wires).flatMap((wire) => {
     const from = scene.nodes[wire.from.node];
-    const kind = from && kindOf(catalogue, from);
     if (!from || !scene.nodes[wire.to.node]) return [];
-    const carries = (kind && carriedBy(kind, wire.from.output)) ?? 'signal';
+    const carries = carriedAlong(scene, wire);
+    const aside = focused !== null && !(focused.has(from.id) && focused.has(wire.to.node));
     const to = scene.nodes[wire.to.node];
     const toKind = kindOf(catalogue, to);
     const port = toKind ? portLabel(toKind, wire.to.port) : wire.to.port;
@@ -84,7 +114,7 @@ export function flowEdges(scene: Scene, chosen: string | null): WireEdge[] {
       sourceHandle: wire.from.output ?? 'out',
       target: wire.to.node,
       targetHandle: wire.to.port,
-      data: { wire, carries },
+      data: { wire, carries, aside, joint: joints?.get(wire.id) },
       selected: wire.id === chosen,
       ariaLabel: `${wire.back ? 'Return wire' : 'Wire'} from ${from.name} to ${to.name}, ${port}`,
     };

@@ -3,6 +3,7 @@ import { lazy, Suspense, useMemo, useState } from 'react';
 import type { Scene } from '../../core/document/types';
 import { CommandButton } from '../commands/command-button';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
+import { picking } from '../data/picking';
 import { useSession } from '../data/session';
 import { useShow } from '../data/show-store';
 import { EngineCanvas } from '../engine/engine-canvas';
@@ -47,6 +48,7 @@ function Costs({ scene }: { scene: Scene }) {
 }
 
 const MonitorOverlay = lazy(() => import('./monitor-overlay'));
+const MonitorPick = lazy(() => import('./monitor-pick'));
 const MonitorCompare = lazy(() => import('./monitor-compare'));
 
 const guides = [
@@ -77,6 +79,7 @@ export function Monitor({ scene }: { scene: Scene }) {
   const [costs, setCosts] = useState(false);
   const usesDrafts = useSession((s) => s.usesDrafts);
   const hasDrafts = Object.values(scene.nodes).some(({ draft }) => draft !== undefined);
+  const isPicking = picking((s) => s.take !== null);
   const isComparing = comparison((s) => s.a !== null);
   const source = useMemo(() => ({ type: 'scene' as const, scene: scene.id, without }), [scene.id, without]);
   return (
@@ -105,6 +108,11 @@ export function Monitor({ scene }: { scene: Scene }) {
           </span>
         )}
         <WhyDark scene={scene} />
+        {isPicking && (
+          <Suspense fallback={null}>
+            <MonitorPick place={scene.id} />
+          </Suspense>
+        )}
         {graphics !== 'fine' && (
           <span className="absolute right-2 bottom-2 rounded bg-error px-2 py-0.5 text-error-content">
             graphics away

@@ -9,12 +9,22 @@ import {
   useStore,
   type NodeChange,
 } from '@xyflow/react';
-import { AlignHorizontalDistributeCenter, Dices, Maximize, Plus } from 'lucide-react';
+import clsx from 'clsx';
+import {
+  AlignHorizontalDistributeCenter,
+  Dices,
+  Focus,
+  Map as MapIcon,
+  Maximize,
+  Plus,
+  Spline,
+} from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { connect, insertOnWire, moveNode } from '../../core/show/edit';
 import { placeAround } from '../../core/module/place';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
+import { patchLook } from '../data/patch-look';
 import { choose, useSession } from '../data/session';
 import { editScene, showStore, useKinds } from '../data/show-store';
 import { moduleOfNode, openModule } from '../actions/module-actions';
@@ -26,9 +36,9 @@ import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { LiveLayer } from './live-layer';
 import { faceHeight, faceWidth } from './live-layout';
-import { PortMenu } from './port-menu';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
+import { useLook } from './use-look';
 import { useWalk } from './use-walk';
 import { pointOf, useWiring } from './use-wiring';
 import { offerStarts } from '../data/start-session';
@@ -38,6 +48,9 @@ import { WireLine } from './wire';
 
 const loadPalette = () => import('./add-palette');
 const AddPalette = lazy(loadPalette);
+const LinkLines = lazy(() => import('./link-lines'));
+const OverviewMap = lazy(() => import('./overview-map'));
+const PortMenu = lazy(() => import('./port-menu'));
 const FindNode = lazy(() => import('./find-node'));
 const Frames = lazy(() => import('./frames'));
 const WireTo = lazy(() => import('./wire-to'));
@@ -48,6 +61,13 @@ const mostDrawn = 150;
 
 /** Milliseconds a view has to stand until the engine is told what is in sight: a pan is not worth a rebuild a frame. */
 const sightMs = 150;
+
+/** Switches of how the patch is drawn. */
+const looks = [
+  ['focus', Focus],
+  ['bundles', Spline],
+  ['map', MapIcon],
+] as const;
 
 const nodeTypes = { card: Card };
 const edgeTypes = { wire: WireLine };
@@ -71,7 +91,9 @@ export function Patch({ scene }: { scene: Scene }) {
   const wiring = useWiring(scene, setAdding);
   const { dropped, setDropped } = wiring;
   const walk = useWalk(scene, selection, flow);
-  const fromScene = useMemo(() => flowNodes(scene, selection), [scene, selection]);
+  const { links, focused, joints } = useLook(scene, selection);
+  const look = patchLook();
+  const fromScene = useMemo(() => flowNodes(scene, selection, focused), [scene, selection, focused]);
   const [nodes, setNodes] = useState<CardNode[]>(fromScene);
   // While cards are dragged the canvas is ahead of the document; any edit brings both together again, keeping what the
   // canvas measured of each card.
@@ -99,7 +121,7 @@ export function Patch({ scene }: { scene: Scene }) {
   useEffect(() => goalStore.subscribe(() => void showGoal(flow, now.current)), [flow]);
   const kinds = useKinds();
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what wires carry follows from the kinds of modules
-  const edges = useMemo(() => flowEdges(scene, wire), [scene, wire, kinds]);
+  const edges = useMemo(() => flowEdges(scene, wire, joints, focused), [scene, wire, kinds, joints, focused]);
 
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
     setNodes((old) => applyNodeChanges(changes, old));
@@ -244,6 +266,16 @@ export function Patch({ scene }: { scene: Scene }) {
           </Suspense>
         )}
         <LiveLayer scene={scene} />
+        {links.length > 0 && (
+          <Suspense fallback={null}>
+            <LinkLines links={links} focused={focused} />
+          </Suspense>
+        )}
+        {look.map && (
+          <Suspense fallback={null}>
+            <OverviewMap />
+          </Suspense>
+        )}
       </ReactFlow>
       <div className="absolute top-2 left-2 flex gap-1">
         <button
@@ -283,6 +315,19 @@ export function Patch({ scene }: { scene: Scene }) {
         >
           <Dices size={14} /> Vary
         </button>
+        {looks.map(([key, Icon]) => (
+          <button
+            key={key}
+            type="button"
+            className={clsx('btn btn-sm border edge bg-base-200 px-2', look[key] && 'text-primary')}
+            aria-pressed={look[key]}
+            aria-label={commandOf(`view.${key}`).label}
+            title={titleOf(commandOf(`view.${key}`))}
+            onClick={() => runCommand(`view.${key}`)}
+          >
+            <Icon size={14} />
+          </button>
+        ))}
       </div>
       {placeAround(scene.id) && (
         <Suspense fallback={null}>
@@ -347,19 +392,21 @@ export function Patch({ scene }: { scene: Scene }) {
         </Suspense>
       )}
       {dropped && (
-        <PortMenu
-          at={dropped.at}
-          name={scene.nodes[dropped.to]?.name ?? ''}
-          choices={dropped.choices}
-          onClose={() => setDropped(null)}
-          onChoose={(port) => {
-            editScene(scene.id, (draft) =>
-              connect(draft, catalogue, dropped.from, dropped.to, port, dropped.output),
-            );
-            choose([dropped.to]);
-            setDropped(null);
-          }}
-        />
+        <Suspense fallback={null}>
+          <PortMenu
+            at={dropped.at}
+            name={scene.nodes[dropped.to]?.name ?? ''}
+            choices={dropped.choices}
+            onClose={() => setDropped(null)}
+            onChoose={(port) => {
+              editScene(scene.id, (draft) =>
+                connect(draft, catalogue, dropped.from, dropped.to, port, dropped.output),
+              );
+              choose([dropped.to]);
+              setDropped(null);
+            }}
+          />
+        </Suspense>
       )}
     </div>
   );

@@ -1,37 +1,12 @@
-import { useEffect, useRef } from 'react';
-import { partLabel, partName, partsOf } from '../../core/kind/controls';
-import { takes, type Carries, type Kind } from '../../core/kind/kind';
+import { Command } from 'cmdk';
+import { useState } from 'react';
+import type { PortChoice } from './port-choices';
 
-export interface PortChoice {
-  port: string;
-  label: string;
-  hint: string;
-}
-
-/** Everything on a node that a wire of that kind can go to. */
-export function portChoices(kind: Kind, carries: Carries): PortChoice[] {
-  const inputs = Object.entries(kind.inputs)
-    .filter(([, spec]) => takes(spec, carries))
-    .map(([port, spec]) => ({ port, label: spec.label, hint: spec.help }));
-  if (carries !== 'signal') return inputs;
-  const controls = Object.entries(kind.controls).flatMap(([control, spec]) => {
-    const parts = partsOf(spec);
-    const whole = parts.length ? [{ port: control, label: spec.label, hint: spec.help }] : [];
-    if (parts.length < 2) return whole;
-    return [
-      ...whole,
-      ...parts.map((part, k) => ({
-        port: partName(control, part),
-        label: partLabel(spec, k),
-        hint: spec.help,
-      })),
-    ];
-  });
-  return [...inputs, ...controls];
-}
+/** Choices above which there is a field to find one. */
+const manyChoices = 8;
 
 /** Asks which port of a card a wire dropped on it is meant for. */
-export function PortMenu({
+export default function PortMenu({
   at,
   name,
   choices,
@@ -40,46 +15,58 @@ export function PortMenu({
 }: {
   at: readonly [number, number];
   name: string;
-  choices: PortChoice[];
+  choices: readonly PortChoice[];
   onChoose(port: string): void;
   onClose(): void;
 }) {
-  const list = useRef<HTMLDivElement>(null);
-  useEffect(() => list.current?.querySelector('button')?.focus(), []);
+  const [search, setSearch] = useState('');
+  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = choices.filter(({ label, hint }) => {
+    const text = `${label} ${hint}`.toLowerCase();
+    return words.every((word) => text.includes(word));
+  });
   return (
     <div className="fixed inset-0 z-40" onPointerDown={onClose}>
-      <div
-        ref={list}
-        role="menu"
-        aria-label={`Ports of ${name}`}
-        className="absolute max-h-80 w-56 overflow-y-auto rounded-md border edge bg-base-200 p-1 shadow-2xl"
-        style={{ left: Math.min(at[0], innerWidth - 240), top: Math.min(at[1], innerHeight - 330) }}
-        onPointerDown={(e) => e.stopPropagation()}
-        onKeyDown={(e) => {
-          e.stopPropagation();
-          if (e.key === 'Escape') onClose();
-          const buttons = [...list.current!.querySelectorAll('button')];
-          const next =
-            buttons.indexOf(document.activeElement as HTMLButtonElement) +
-            (e.key === 'ArrowDown' ? 1 : e.key === 'ArrowUp' ? -1 : 0);
-          if (e.key.startsWith('Arrow')) buttons[(next + buttons.length) % buttons.length]?.focus();
+      <Command
+        label={`Ports of ${name}`}
+        loop
+        shouldFilter={false}
+        className="absolute flex max-h-80 w-60 flex-col overflow-hidden rounded-md border edge bg-base-200 shadow-2xl outline-none"
+        style={{ left: Math.min(at[0], innerWidth - 256), top: Math.min(at[1], innerHeight - 330) }}
+        // Without a field to type in, the keys come to the list itself.
+        ref={(box) => void (choices.length > manyChoices || box?.focus())}
+        onPointerDown={(event) => event.stopPropagation()}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') onClose();
+          event.stopPropagation();
         }}
       >
-        <p className="heading px-2 py-1">Wire into {name}</p>
-        {choices.map(({ port, label, hint }) => (
-          <button
-            key={port}
-            type="button"
-            role="menuitem"
-            data-choice={port}
-            title={hint}
-            className="block w-full rounded px-2 py-0.5 text-left hover:bg-base-300 focus:bg-base-300"
-            onClick={() => onChoose(port)}
-          >
-            {label}
-          </button>
-        ))}
-      </div>
+        <p className="heading px-3 pt-2 pb-1">Wire into {name}</p>
+        {choices.length > manyChoices && (
+          <Command.Input
+            autoFocus
+            value={search}
+            onValueChange={setSearch}
+            placeholder="Find an input or a control"
+            className="h-8 w-full shrink-0 border-b edge bg-transparent px-3 outline-none!"
+          />
+        )}
+        <Command.List className="min-h-0 grow overflow-y-auto p-1">
+          {found.length === 0 && <p className="quiet px-2 py-1">No match</p>}
+          {found.map(({ port, label, hint }) => (
+            <Command.Item
+              key={port}
+              value={port}
+              data-choice={port}
+              title={hint}
+              onSelect={() => onChoose(port)}
+              className="cursor-pointer rounded px-2 py-0.5 data-[selected=true]:bg-base-300"
+            >
+              {label}
+            </Command.Item>
+          ))}
+        </Command.List>
+      </Command>
     </div>
   );
 }

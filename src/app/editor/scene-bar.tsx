@@ -4,13 +4,18 @@ import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
+import { moveScene } from '../actions/scene-actions';
 import { openScene } from '../data/session';
 import { editShow, useShow } from '../data/show-store';
 import { liveStore } from '../engine/live';
 
+/** A tab that is dragged to another place. */
+const sceneDrag = 'application/x-pyrvel-scene';
+
 function SceneTab({ id, name, open }: { id: string; name: string; open: boolean }) {
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === id);
   const [draft, setDraft] = useState<string | null>(null);
+  const [isOver, setOver] = useState(false);
   const tab = useRef<HTMLButtonElement>(null);
   // The open scene is in sight, however many there are.
   useEffect(() => {
@@ -46,11 +51,30 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
       role="tab"
       data-scene={name}
       aria-selected={open}
-      title={onStage ? `${name} is on stage. Double-click to rename` : 'Double-click to rename'}
+      title={`${onStage ? `${name} is on stage. ` : ''}Double-click to rename, drag to move`}
       className={clsx(
         'flex h-7 shrink-0 items-center gap-1.5 rounded px-2.5 whitespace-nowrap',
         open ? 'bg-base-300 font-semibold' : 'quiet hover:bg-base-300/60',
+        isOver && 'ring-1 ring-primary',
       )}
+      draggable
+      onDragStart={(event) => {
+        event.dataTransfer.setData(sceneDrag, id);
+        event.dataTransfer.effectAllowed = 'move';
+      }}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(sceneDrag)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        const dragged = event.dataTransfer.getData(sceneDrag);
+        setOver(false);
+        if (!dragged) return;
+        event.preventDefault();
+        moveScene(dragged, id);
+      }}
       onClick={() => openScene(id)}
       onDoubleClick={() => setDraft(name)}
     >

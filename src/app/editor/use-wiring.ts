@@ -7,7 +7,7 @@ import { catalogue } from '../../nodes/catalogue';
 import { editScene } from '../data/show-store';
 import type { AddRequest } from './add-request';
 import { outputOf, type CardNode, type WireEdge } from './flow-model';
-import { portChoices, type PortChoice } from './port-menu';
+import { portChoices, type PortChoice } from './port-choices';
 import { refuseWire } from './refuse-wire';
 
 /** A wire that was dropped on a card with several ports that take it. */

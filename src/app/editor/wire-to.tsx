@@ -7,7 +7,7 @@ import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';
 import { editScene } from '../data/show-store';
 import { wireColour } from './flow-model';
-import { portChoices } from './port-menu';
+import { portChoices } from './port-choices';
 
 /** Most entries that are listed at a time. */
 const mostShown = 120;

@@ -9,25 +9,7 @@ import { sessionStore } from '../data/session';
 import { showStore } from '../data/show-store';
 import { wireColour, type WireEdge } from './flow-model';
 import { placeWire } from './live-layout';
-
-/** A wire that goes back: below both cards, so that it can be told from the others at a glance. Two cubics. */
-function returnCurve(sx: number, sy: number, tx: number, ty: number): number[] {
-  const low = Math.max(sy, ty) + 92;
-  const middle = (sx + tx) / 2;
-  // The second leaves the middle in the direction in which the first arrives.
-  const mirrored = 2 * middle - (sx + 70);
-  return [sx, sy, sx + 70, sy, sx + 70, low, middle, low, middle, low, mirrored, low, tx - 70, ty, tx, ty];
-}
-
-/** Cubics as the path of an SVG. */
-function pathOf(curve: readonly number[]): string {
-  let path = '';
-  for (let k = 0; k < curve.length; k += 8) {
-    const [sx, sy, ax, ay, bx, by, tx, ty] = curve.slice(k, k + 8);
-    path += `${k === 0 ? `M ${sx} ${sy} ` : ''}C ${ax} ${ay}, ${bx} ${by}, ${tx} ${ty} `;
-  }
-  return path;
-}
+import { bundledCurve, pathOf, returnCurve, returnDepth } from './wire-curves';
 
 /** Wires that show what they carry: the engine paints a line in the mean colour of an image, and the bead of a signal. */
 const isLive = (carries: Carries): boolean => carries === 'image' || carries === 'signal';
@@ -35,16 +17,19 @@ const isLive = (carries: Carries): boolean => carries === 'image' || carries ===
 /** A wire shows what it carries: an image the mean colour of its picture, a signal a bead that rides at its value. */
 export const WireLine = memo(function WireLine(props: EdgeProps<WireEdge>) {
   const { sourceX, sourceY, targetX, targetY, data, selected } = props;
-  const { wire, carries } = data!;
+  const { wire, carries, joint, aside } = data!;
   const [bezier, labelX, labelY] = getBezierPath(props);
   const isReturn = wire.back !== undefined && carries !== 'signal';
+  const [from, to] = [[sourceX, sourceY] as const, [targetX, targetY] as const];
   const curve = isReturn
-    ? returnCurve(sourceX, sourceY, targetX, targetY)
-    : (bezier.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number);
+    ? returnCurve(from, to)
+    : joint
+      ? bundledCurve(from, joint, to, carries === 'signal')
+      : (bezier.match(/-?[\d.]+(?:e-?\d+)?/g) ?? []).map(Number);
   const path = pathOf(curve);
   const key = curve.join(' ');
   useEffect(() => {
-    if (!isLive(carries)) return;
+    if (!isLive(carries) || aside) return;
     const { sceneId } = sessionStore.getState();
     const source = sceneAt(showStore.getState().show, sceneId)?.nodes[wire.from.node];
     if (!source) return;
@@ -55,14 +40,16 @@ export const WireLine = memo(function WireLine(props: EdgeProps<WireEdge>) {
       lane: wire.lane ?? null,
       range: carries === 'signal' ? (wire.fit?.from ?? naturalRangeOf(source, catalogue)) : null,
     });
-  }, [carries, wire, key]);
+  }, [carries, wire, key, aside]);
   const backX = (sourceX + targetX) / 2;
-  const backY = Math.max(sourceY, targetY) + 92;
+  const backY = Math.max(sourceY, targetY) + returnDepth;
   return (
     <g
       style={{ '--line': wireColour(carries) } as React.CSSProperties}
       data-wire={wire.id}
       data-carries={carries}
+      data-aside={aside}
+      data-bundled={joint !== undefined}
     >
       <BaseEdge
         path={path}

@@ -155,7 +155,7 @@ export function MidiSurface() {
           <Pad key={k} note={firstPad + (3 - Math.floor(k / 4)) * 4 + (k % 4)} />
         ))}
       </div>
-      <div className="grid grow grid-cols-8 content-between justify-items-center gap-y-1">
+      <div className="grid min-w-88 grow grid-cols-8 content-between justify-items-center gap-y-1">
         {eight.map((k) => (
           <Dial key={k} control={firstDial + k} name={`Dial ${k + 1}`} />
         ))}

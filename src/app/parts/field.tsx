@@ -83,6 +83,14 @@ export function SelectField({
       )}
       value={value}
       onChange={(event) => onChange(event.target.value)}
+      // Up and down try the values at once, on systems too where they would open the list.
+      onKeyDown={(event) => {
+        const by = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
+        if (!by || event.altKey) return;
+        event.preventDefault();
+        const next = options[options.findIndex(([id]) => id === value) + by];
+        if (next) onChange(next[0]);
+      }}
     >
       {options.map(([id, text]) => (
         <option key={id} value={id}>

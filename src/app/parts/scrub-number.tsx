@@ -1,6 +1,7 @@
 import clsx from 'clsx';
 import { useRef, useState } from 'react';
 import { say } from './notices';
+import { numberOf } from '../../core/formula/constant';
 import { shortNumber } from '../../core/text/short-number';
 
 interface Props {
@@ -21,7 +22,7 @@ interface Props {
   onDone?(): void;
 }
 
-/** A number that is dragged (Shift: fine), typed after a click, or stepped with the arrow keys. */
+/** A number that is dragged (Shift: fine), typed after a click (sums too), or stepped with the arrow keys. */
 export function ScrubNumber({
   label,
   value,
@@ -41,13 +42,11 @@ export function ScrubNumber({
   const held = (next: number): number => Math.min(max ?? Infinity, Math.max(min ?? -Infinity, next));
   const finish = (): void => {
     if (draft === null) return;
-    const typed = Number(
-      draft
-        .trim()
-        .replace(',', '.')
-        .replace(/[^\d.eE+-].*$/, ''),
-    );
-    if (draft.trim() !== '' && Number.isFinite(typed)) {
+    const typed = numberOf(draft, value);
+    if (typed === null) {
+      if (draft.trim() !== '')
+        say({ tone: 'warning', text: `“${draft}” is no number. Type one, or a sum such as 1/3 or value*2.` });
+    } else {
       if (held(typed) !== typed)
         say({
           tone: 'warning',

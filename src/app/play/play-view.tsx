@@ -11,7 +11,7 @@ import { SceneButtons } from './scene-buttons';
 export function PlayView() {
   const binding = playSession((s) => s.binding);
   return (
-    <main className="flex h-full gap-3 overflow-x-auto p-3" onClick={dropFocus}>
+    <main className="flex h-full gap-3 overflow-auto p-3" onClick={dropFocus}>
       <Monitors />
       <div className="flex min-w-[38rem] grow flex-col gap-2">
         <DeskPanel />

@@ -35,7 +35,7 @@ function LiveRow() {
   const sound = !hasSound ? 'none' : container === 'webm' ? 'opus' : 'pcm';
   return (
     <div
-      className="flex min-h-12 shrink-0 items-center gap-3 border-b edge px-4"
+      className="flex min-h-12 shrink-0 flex-wrap items-center gap-3 border-b edge px-4 py-1"
       role="group"
       aria-label="Live recording"
     >
@@ -92,7 +92,7 @@ export function RecordView() {
       <ExportForm />
       <section className="flex min-w-0 grow flex-col" aria-label="Exports">
         <LiveRow />
-        <div className="flex h-10 shrink-0 items-center border-b edge px-4">
+        <div className="flex min-h-10 shrink-0 items-center gap-3 border-b edge px-4">
           <h2 className="grow font-semibold">Exports</h2>
           <span className="quiet text-2xs">
             They go on while other views are used, and after a reload. The stage comes first.

@@ -10,7 +10,7 @@ import { wallSession } from '../data/wall-session';
 import { SelectField } from '../parts/field';
 import { say } from '../parts/notices';
 import { saveAs } from '../parts/save-as';
-import { FileButton } from './file-button';
+import { FileButton } from '../parts/file-button';
 import { type Form, Numbers, pixels } from './inspector-parts';
 import { Row, Section, Toggle } from '../parts/rows';
 import { ColourSection, DisplayRow, NameRow } from './output-rows';

@@ -8,7 +8,7 @@ import { editShow, useShow } from '../data/show-store';
 import { chooseOutputs } from '../data/wall-session';
 import { say } from '../parts/notices';
 import { saveAs } from '../parts/save-as';
-import { FileButton } from './file-button';
+import { FileButton } from '../parts/file-button';
 import { FileRow } from '../editor/controls/file-row';
 import { liveStore } from '../engine/live';
 import { Numbers, type Form } from './inspector-parts';

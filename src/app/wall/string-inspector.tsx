@@ -12,7 +12,7 @@ import { SelectField, TextField } from '../parts/field';
 import { say } from '../parts/notices';
 import { type Form, Numbers, percent, pixels } from './inspector-parts';
 import { Row, Section, Toggle } from '../parts/rows';
-import { FileButton } from './file-button';
+import { FileButton } from '../parts/file-button';
 import { NameRow } from './output-rows';
 import { NodeSearch } from './node-search';
 import { RoomSection } from './room-inspector';

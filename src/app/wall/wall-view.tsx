@@ -281,9 +281,9 @@ export function WallView() {
   const outputs = useShow((show) => show.wall.outputs);
   const output = chosen.length === 1 ? outputs.find(({ id }) => id === chosen[0]) : undefined;
   return (
-    <main className="flex h-full" onClick={dropFocus}>
+    <main className="flex h-full overflow-x-auto" onClick={dropFocus}>
       <OutputList />
-      <section className="flex min-w-0 grow flex-col" aria-label="Plan">
+      <section className="flex min-w-104 grow flex-col" aria-label="Plan">
         <Tabs output={output?.type === 'string' ? undefined : output} />
         {tab === 'room' ? (
           <RoomPlan />

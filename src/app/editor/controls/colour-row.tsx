@@ -1,10 +1,11 @@
 import clsx from 'clsx';
-import { Pipette, Waves } from 'lucide-react';
+import { Palette, SlidersHorizontal, Waves } from 'lucide-react';
 import { lazy, Suspense, useState } from 'react';
 import { fromHex, toHex } from '../../../core/colour';
 import { TextField } from '../../parts/field';
 import { Label, type RowProps } from './row';
 
+const ColourTools = lazy(() => import('./colour-tools'));
 const MotionRows = lazy(() => import('./motion-rows'));
 
 /** A colour: a chip, its hex code, and on demand its parts and the gradient that it runs through over time. */
@@ -12,6 +13,7 @@ export function ColourRow(props: RowProps<'colour'>) {
   const { scene, node, control, spec, numbers, parts, set, done, once } = props;
   const [showsParts, setShowsParts] = useState(false);
   const [showsMotion, setShowsMotion] = useState(false);
+  const [showsTools, setShowsTools] = useState(false);
   const moves = Boolean(scene.nodes[node].motions[control]?.length);
   return (
     <div data-part={control}>
@@ -38,7 +40,17 @@ export function ColourRow(props: RowProps<'colour'>) {
         <span className="grow" />
         <button
           type="button"
-          className={clsx('tool', moves && 'text-primary')}
+          className={clsx('tool px-1', showsTools && 'text-primary')}
+          aria-expanded={showsTools}
+          aria-label={`Colours for ${spec.label}`}
+          title="Picks it from the monitor, or from the colours of the show"
+          onClick={() => setShowsTools(!showsTools)}
+        >
+          <Palette size={13} />
+        </button>
+        <button
+          type="button"
+          className={clsx('tool px-1', moves && 'text-primary')}
           aria-expanded={showsMotion}
           aria-label={`Colours of ${spec.label} over time`}
           title="Runs it through the colours of a gradient"
@@ -48,15 +60,20 @@ export function ColourRow(props: RowProps<'colour'>) {
         </button>
         <button
           type="button"
-          className="tool"
+          className="tool px-1"
           aria-expanded={showsParts}
           aria-label={`Parts of ${spec.label}`}
           title="Red, green, blue and alpha, each to be driven"
           onClick={() => setShowsParts(!showsParts)}
         >
-          <Pipette size={13} />
+          <SlidersHorizontal size={13} />
         </button>
       </div>
+      {showsTools && (
+        <Suspense fallback={null}>
+          <ColourTools label={spec.label} onChoose={(rgb) => once([...rgb, numbers[3]])} />
+        </Suspense>
+      )}
       {showsParts ? parts : parts[3]}
       {showsMotion && (
         <div className="mt-1 mb-2 flex flex-col gap-2 rounded border-l-2 border-primary bg-base-100/60 p-2">

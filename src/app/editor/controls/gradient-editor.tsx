@@ -1,8 +1,23 @@
-import { Copy, Rows3 } from 'lucide-react';
+import {
+  ClipboardPaste,
+  Copy,
+  CopyPlus,
+  FlipHorizontal2,
+  ImageDown,
+  Monitor,
+  Palette,
+  Rows3,
+} from 'lucide-react';
+import clsx from 'clsx';
+import type { LucideIcon } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { fromHex, gradientAt, toHex } from '../../../core/colour';
 import type { Rgba, Stop } from '../../../core/document/types';
+import { FileButton } from '../../parts/file-button';
+import { say } from '../../parts/notices';
 import { ScrubNumber } from '../../parts/scrub-number';
+import ColourTools from './colour-tools';
+import { gradientOfFile, gradientOfScene } from './gradient-source';
 
 const most = 16;
 const css = (c: readonly number[]): string =>
@@ -11,14 +26,53 @@ const css = (c: readonly number[]): string =>
     .map((v) => Math.round(v * 255))
     .join(' ')} / ${c[3]})`;
 
+function Tool({
+  label,
+  title = label,
+  icon: Icon,
+  isOn,
+  turned,
+  disabled,
+  onPress,
+}: {
+  label: string;
+  title?: string;
+  icon: LucideIcon;
+  /** Whether what it opens is open. */
+  isOn?: boolean;
+  turned?: boolean;
+  disabled?: boolean;
+  onPress(): void;
+}) {
+  return (
+    <button
+      type="button"
+      className={clsx('tool px-1.5', isOn && 'text-primary')}
+      aria-label={label}
+      aria-expanded={isOn}
+      title={title}
+      disabled={disabled}
+      onClick={onPress}
+    >
+      <Icon size={13} className={turned ? 'rotate-90' : ''} />
+    </button>
+  );
+}
+
+/** A gradient that was copied. */
+let copied: readonly Stop[] | null = null;
+
 /** Stops on a bar: drag to move, double-click to add, drag away to remove; each with colour, alpha and place. */
 export default function GradientEditor({
   label,
   stops,
+  scene,
   onChange,
   onDone,
 }: {
   label: string;
+  /** Whose picture it can be made from. */
+  scene: string;
   stops: readonly Stop[];
   onChange(stops: Stop[]): void;
   onDone(): void;
@@ -27,6 +81,12 @@ export default function GradientEditor({
   const [chosen, setChosen] = useState(0);
   const at = Math.min(chosen, stops.length - 1);
   const stop = stops[at];
+  const [showsTools, setShowsTools] = useState(false);
+  const [, setCopies] = useState(0);
+  const once = (next: Stop[]): void => {
+    onChange(next);
+    onDone();
+  };
   const put = (k: number, change: Partial<Stop>): void =>
     onChange(stops.map((s, j) => (j === k ? { ...s, ...change } : s)));
   const placeOf = (x: number): number => {
@@ -42,13 +102,12 @@ export default function GradientEditor({
   const sorted = [...stops].sort((a, b) => a.at - b.at);
   const spread = (): void => {
     const order = new Map(sorted.map((s, k) => [s, k]));
-    onChange(
+    once(
       stops.map((s) => ({
         ...s,
         at: sorted.length > 1 ? Number((order.get(s)! / (sorted.length - 1)).toFixed(3)) : 0,
       })),
     );
-    onDone();
   };
   return (
     <div className="flex flex-col gap-2 py-1">
@@ -131,24 +190,69 @@ export default function GradientEditor({
           onDone={onDone}
         />
         <span className="grow" />
-        <button
-          type="button"
-          className="tool"
-          title="Copy this stop"
-          aria-label="Copy this stop"
-          onClick={() => add(Number(Math.min(1, stop.at + 0.08).toFixed(3)))}
-        >
-          <Copy size={13} />
-        </button>
-        <button
-          type="button"
-          className="tool"
-          title="Spread the stops evenly"
-          aria-label="Spread the stops evenly"
-          onClick={spread}
-        >
-          <Rows3 size={13} className="rotate-90" />
-        </button>
+        <Tool
+          label="Colours for the stop"
+          title="Picks its colour from the monitor, or from those of the show"
+          icon={Palette}
+          isOn={showsTools}
+          onPress={() => setShowsTools(!showsTools)}
+        />
+        <Tool
+          label="Copy this stop"
+          icon={CopyPlus}
+          onPress={() => add(Number(Math.min(1, stop.at + 0.08).toFixed(3)))}
+        />
+      </div>
+      {showsTools && (
+        <ColourTools
+          label="the stop"
+          onChoose={(rgb) => {
+            put(at, { colour: [...rgb, stop.colour[3]] });
+            onDone();
+          }}
+        />
+      )}
+      <div className="flex items-center gap-1" role="group" aria-label={`${label}, the whole gradient`}>
+        <Tool label="Spread the stops evenly" icon={Rows3} turned onPress={spread} />
+        <Tool
+          label="Flip the gradient"
+          icon={FlipHorizontal2}
+          onPress={() => once(stops.map((s) => ({ ...s, at: Number((1 - s.at).toFixed(3)) })))}
+        />
+        <Tool
+          label="Copy the gradient"
+          icon={Copy}
+          onPress={() => {
+            copied = structuredClone([...stops]);
+            setCopies((n) => n + 1);
+          }}
+        />
+        <Tool
+          label="Paste the gradient"
+          icon={ClipboardPaste}
+          disabled={copied === null}
+          onPress={() => once(structuredClone([...copied!]))}
+        />
+        <span className="grow" />
+        <span className="quiet text-2xs">from</span>
+        <Tool
+          label="Gradient from the scene"
+          title="Makes it of the colours that the scene has now"
+          icon={Monitor}
+          onPress={() =>
+            void gradientOfScene(scene)
+              .then(once)
+              .catch((error: Error) => say({ tone: 'warning', text: error.message }))
+          }
+        />
+        <FileButton
+          label="Gradient from a picture"
+          title="Makes it of the colours of a picture file"
+          accept="image/*"
+          testId="gradient-file"
+          icon={ImageDown}
+          read={async (file) => once(await gradientOfFile(file))}
+        />
       </div>
     </div>
   );

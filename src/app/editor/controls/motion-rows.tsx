@@ -11,6 +11,7 @@ import { editScene, endGesture } from '../../data/show-store';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { SelectField } from '../../parts/field';
 import GradientEditor from './gradient-editor';
+import { sceneOfPlace } from '../../../core/module/place';
 import type { PartPlace } from './part-place';
 
 type Type = Motion['type'];
@@ -165,12 +166,14 @@ const forColours: readonly Type[] = ['colours'];
 const forNumbers = (Object.keys(spoken) as Type[]).filter((type) => !forColours.includes(type));
 
 function SettingField({
+  scene,
   name,
   setting,
   value,
   signals,
   onChange,
 }: {
+  scene: string;
   name: string;
   setting: Setting;
   value: unknown;
@@ -217,6 +220,7 @@ function SettingField({
         <div className="min-w-0 grow">
           <GradientEditor
             label={label}
+            scene={scene}
             stops={value as Stop[]}
             onChange={(v) => onChange(v, true)}
             onDone={endGesture}
@@ -337,6 +341,7 @@ export default function MotionRows({ place }: { place: PartPlace }) {
                   {settings.map((setting) => (
                     <SettingField
                       key={setting.key}
+                      scene={sceneOfPlace(place.scene.id)}
                       name={label}
                       setting={setting}
                       value={(motion as unknown as Record<string, unknown>)[setting.key]}

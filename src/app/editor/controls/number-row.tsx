@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Lock, PencilRuler, Sigma, SlidersHorizontal, Spline, Waves } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useState, type ReactNode } from 'react';
 import { limit, rangeOf } from '../../../core/kind/controls';
 import { sendHome } from '../../../core/show/edit';
 import { motionsOf, reachOf } from '../../../core/document/motions';
@@ -20,11 +20,14 @@ export function NumberRow({
   place,
   label,
   value,
+  lock,
   onChange,
 }: {
   place: PartPlace;
   label: string;
   value: number;
+  /** What locks it to the other parts of its control. */
+  lock?: ReactNode;
   onChange(value: number): void;
 }) {
   const { scene, node, control, part, spec } = place;
@@ -77,6 +80,7 @@ export function NumberRow({
           bead={driven && live ? live.value : null}
           onDone={endGesture}
         />
+        {lock}
         {wire || formula !== undefined ? (
           <output
             className="figures h-6 min-w-16 shrink-0 px-1.5 pt-0.5 text-right whitespace-nowrap text-primary"

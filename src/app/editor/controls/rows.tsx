@@ -1,6 +1,7 @@
 import { Code, PencilRuler, Spline, Zap } from 'lucide-react';
 import { lazy, Suspense, useState, type ComponentType } from 'react';
 import type { ControlSpec } from '../../../core/kind/controls';
+import { sceneOfPlace } from '../../../core/module/place';
 import type { CurveLane, Stop } from '../../../core/document/types';
 import { sessionStore } from '../../data/session';
 import { liveStore } from '../../engine/live';
@@ -91,6 +92,7 @@ const GradientRow = (props: RowProps<'gradient'>) => (
     <Suspense fallback={<div className="h-18" />}>
       <GradientEditor
         label={props.spec.label}
+        scene={sceneOfPlace(props.scene.id)}
         stops={props.value as Stop[]}
         onChange={props.set}
         onDone={props.done}

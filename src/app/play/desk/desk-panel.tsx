@@ -144,7 +144,7 @@ export function DeskPanel() {
   const arranging = playSession((s) => s.arranging);
   const canWrite = liveStore((s) => Object.keys(s.desk.values).length > 0);
   return (
-    <section aria-label="Desk" className="flex min-h-0 grow flex-col gap-1.5">
+    <section aria-label="Desk" className="flex min-h-56 grow flex-col gap-1.5">
       <div className="flex h-9 shrink-0 items-center gap-1">
         <h2 className="mr-1 font-semibold">Desk</h2>
         <div

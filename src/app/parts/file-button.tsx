@@ -1,5 +1,6 @@
+import type { LucideIcon } from 'lucide-react';
 import { useRef } from 'react';
-import { say } from '../parts/notices';
+import { say } from './notices';
 
 /** A button that takes a file from the disk and reads it; what is wrong with it is said. */
 export function FileButton({
@@ -7,20 +8,29 @@ export function FileButton({
   title,
   accept,
   testId,
+  icon: Icon,
   read,
 }: {
   label: string;
   title: string;
   accept: string;
   testId: string;
+  /** Stands for the label, which is then only said. */
+  icon?: LucideIcon;
   /** Throws with what is wrong. */
   read(file: File): Promise<void>;
 }) {
   const input = useRef<HTMLInputElement>(null);
   return (
     <>
-      <button type="button" className="tool" title={title} onClick={() => input.current?.click()}>
-        {label}
+      <button
+        type="button"
+        className={Icon ? 'tool px-1.5' : 'tool'}
+        title={title}
+        aria-label={Icon && label}
+        onClick={() => input.current?.click()}
+      >
+        {Icon ? <Icon size={13} /> : label}
       </button>
       <input
         ref={input}
