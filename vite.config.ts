@@ -2,6 +2,7 @@ import path from 'node:path';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 import type { makeApp as MakeApp } from './src/server/server';
 
 const page = (name: string): string => path.resolve(import.meta.dirname, `${name}.html`);
@@ -19,8 +20,47 @@ const ownServer: Plugin = {
   },
 };
 
+/** The app as one that is installed: all it is made of is kept by the browser, and it starts without its server. */
+const offline = VitePWA({
+  registerType: 'prompt',
+  injectRegister: null,
+  includeAssets: [],
+  manifest: {
+    id: '/',
+    name: 'Pyrvel',
+    short_name: 'Pyrvel',
+    description: 'An instrument for live visuals.',
+    start_url: '/build',
+    display: 'standalone',
+    background_color: '#14110f',
+    theme_color: '#1c1815',
+    icons: [
+      { src: 'icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: 'icon-512.png', sizes: '512x512', type: 'image/png' },
+      { src: 'icon-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+    ],
+  },
+  workbox: {
+    globPatterns: ['index.html', 'stage.html', 'mark.svg', 'media/*', 'assets/*.{js,css,woff,woff2,wasm}'],
+    globIgnores: ['assets/{bench,probe,render}-*'],
+    maximumFileSizeToCacheInBytes: 4e6,
+    navigateFallback: 'index.html',
+    // Views are addresses of one word; everything else is the server's.
+    navigateFallbackAllowlist: [/^\/[a-z]*$/],
+    cleanupOutdatedCaches: true,
+    runtimeCaching: [
+      {
+        urlPattern: ({ url }) => url.pathname.startsWith('/demo/'),
+        handler: 'NetworkFirst',
+        options: { cacheName: 'demo' },
+      },
+      { urlPattern: /\/assets\/[^/]+\.png$/, handler: 'CacheFirst', options: { cacheName: 'pictures' } },
+    ],
+  },
+});
+
 export default defineConfig({
-  plugins: [react(), tailwindcss(), ownServer],
+  plugins: [react(), tailwindcss(), ownServer, offline],
   worker: { format: 'es' },
   build: {
     outDir: 'dist',

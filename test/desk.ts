@@ -57,13 +57,23 @@ export class Desk {
     readonly driver: WebDriver,
     readonly address: string,
     private closeServer: () => Promise<void>,
+    private readonly dist: string | undefined,
   ) {}
 
-  static async open(options: { devices?: boolean; renderer?: Renderer; redis?: string } = {}): Promise<Desk> {
-    const { close, address } = await listen(makeApp({ redis: options.redis }), 0);
+  static async open(
+    options: {
+      devices?: boolean;
+      renderer?: Renderer;
+      redis?: string;
+      /** The built app, if it is not that of this tree. */
+      dist?: string;
+    } = {},
+  ): Promise<Desk> {
+    const { redis, dist } = options;
+    const { close, address } = await listen(makeApp({ redis, dist }), 0);
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
-    const desk = new Desk(driver, address, close);
+    const desk = new Desk(driver, address, close, dist);
     // Tests are no newcomers, but those that say so.
     await driver.get(`${address}/mark.svg`);
     await driver.executeScript(
@@ -84,7 +94,10 @@ export class Desk {
   async stopServer(): Promise<() => Promise<void>> {
     await this.closeServer();
     return async () => {
-      ({ close: this.closeServer } = await listen(makeApp(), Number(new URL(this.address).port)));
+      ({ close: this.closeServer } = await listen(
+        makeApp({ dist: this.dist }),
+        Number(new URL(this.address).port),
+      ));
     };
   }
 

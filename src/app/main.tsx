@@ -58,6 +58,18 @@ keepInputs();
 void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));
 // Exports that were under way go on once the desk has its first picture.
 setTimeout(() => void import('./exports/job-queue').then(({ goOn }) => goOn()), 4000);
+// The app is kept for the next start once the desk has its first picture.
+if (import.meta.env.PROD)
+  setTimeout(
+    () =>
+      void import('./data/offline').then(({ keepOffline }) =>
+        keepOffline((listener) => router.subscribe(listener)),
+      ),
+    4000,
+  );
+window.addEventListener('vite:preloadError', () => {
+  void import('./data/offline').then(({ offerReload }) => offerReload());
+});
 keepEverything();
 void import('./data/versions').then(({ keepVersions }) => keepVersions());
 welcomeStages();

@@ -2,6 +2,7 @@ import clsx from 'clsx';
 import {
   Keyboard,
   MonitorUp,
+  ServerOff,
   Moon,
   Pause,
   Play,
@@ -20,6 +21,7 @@ import { commandOf, runCommand, titleOf } from './commands/registry';
 import { editShow, endGesture, useShow } from './data/show-store';
 import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
+import { inputStore } from './inputs/input-store';
 import { LearnBanner } from './inputs/learn-banner';
 import { engine } from './engine/client';
 import { firstSteps } from './data/first-steps';
@@ -127,6 +129,26 @@ function Transport() {
 function RecordingLamp() {
   const isOn = recordingStore((s) => s.recording !== null);
   return isOn && <span role="img" aria-label="Recording" className="ml-1.5 size-2 rounded-full bg-error" />;
+}
+
+/** Says that the server is away, and what that takes. */
+function ServerLamp() {
+  const isAway = inputStore((s) => s.server === false);
+  const about =
+    'The server of Pyrvel does not answer. Everything on this page goes on; OSC, pixel strings over the network and the export farm wait for it.';
+  return (
+    isAway && (
+      <span
+        role="status"
+        data-testid="offline"
+        title={about}
+        aria-label={`Offline. ${about}`}
+        className="flex items-center gap-1 rounded bg-warning/15 px-1.5 text-2xs font-semibold text-warning"
+      >
+        <ServerOff size={13} /> Offline
+      </span>
+    )
+  );
 }
 
 function FrameMeter() {
@@ -245,6 +267,7 @@ export function Shell() {
         <span className="grow" />
         <Transport />
         <span className="h-4 border-l edge" />
+        <ServerLamp />
         <FrameMeter />
         <span className="h-4 border-l edge" />
         <StageButtons />

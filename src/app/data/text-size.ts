@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
 /** Sizes of all text and what is sized by it, in percent. */
-export const textSizes = [100, 115, 130, 150, 175, 200] as const;
+const textSizes = [100, 115, 130, 150, 175, 200] as const;
 
 /** How large text is drawn, in percent; kept in this browser. */
 export const textSize = create<{ percent: number }>()(

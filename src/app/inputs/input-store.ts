@@ -26,6 +26,8 @@ interface InputsState {
   midi: SourceStatus & { devices: string[] };
   osc: SourceStatus & { lastAddress: string };
   sound: SourceStatus;
+  /** Whether Pyrvel's own server answers; null: not known yet. */
+  server: boolean | null;
   pads: string[];
   heard: HeardSound | null;
   /** Beats a minute of MIDI clock; null: none comes. */
@@ -41,6 +43,7 @@ export const inputStore = create<InputsState>()(() => ({
   midi: { ...idle, devices: [] },
   osc: { ...idle, lastAddress: '' },
   sound: idle,
+  server: null,
   pads: [],
   heard: null,
   midiTempo: null,

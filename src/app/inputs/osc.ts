@@ -40,9 +40,14 @@ export function listenToOsc(wanted: number): void {
   source = new EventSource(`/osc/stream?port=${wanted}`);
   const put = (standing: 'here' | 'away', message: string): void =>
     inputStore.setState((s) => ({ osc: { ...s.osc, standing, message } }));
-  source.onopen = () => put('here', '');
-  source.onerror = () =>
+  source.onopen = () => {
+    inputStore.setState({ server: true });
+    put('here', '');
+  };
+  source.onerror = () => {
+    inputStore.setState({ server: false });
     put('away', 'The server of Pyrvel does not answer. It is tried again; the last values stay.');
+  };
   source.onmessage = ({ data }: MessageEvent<string>) => {
     const said = JSON.parse(data) as FromServer;
     if (said.fault !== undefined) put(said.fault ? 'away' : 'here', said.fault);

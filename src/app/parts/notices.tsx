@@ -7,6 +7,8 @@ export interface Notice {
   text: string;
   /** A button beside the text, for example Undo. */
   action?: { label: string; run(): void };
+  /** It stays until it is closed, as errors do. */
+  stays?: true;
 }
 
 const store = create<{ notices: Notice[] }>()(() => ({ notices: [] }));
@@ -15,13 +17,13 @@ let lastId = 0;
 const dismiss = (id: number): void =>
   store.setState((s) => ({ notices: s.notices.filter((n) => n.id !== id) }));
 
-/** Says something at the edge of the screen. Errors stay until they are closed. */
+/** Says something at the edge of the screen. */
 export function say(notice: Omit<Notice, 'id'>): void {
   const id = ++lastId;
   store.setState((s) => ({
     notices: [...s.notices.filter((n) => n.text !== notice.text).slice(-3), { ...notice, id }],
   }));
-  if (notice.tone !== 'error') setTimeout(() => dismiss(id), notice.action ? 10000 : 5000);
+  if (notice.tone !== 'error' && !notice.stays) setTimeout(() => dismiss(id), notice.action ? 10000 : 5000);
 }
 
 const tones = { info: 'border-l-secondary', warning: 'border-l-warning', error: 'border-l-error' } as const;
