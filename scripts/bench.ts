@@ -14,6 +14,7 @@ import type { Ratio } from '../src/engine/bench/measure';
 import { compareWith } from './bench-against';
 import { measureNetwork } from './bench-network';
 import { measureDesk } from './bench-desk';
+import { measurePatch } from './bench-patch';
 import { measureExports } from './bench-export';
 import { listen, makeApp } from '../src/server/server';
 
@@ -159,6 +160,18 @@ const figures: Record<string, Figure> = {
     plain: true,
   },
   panLatency: { about: 'the same while the patch is dragged', target: '< 50', plain: true },
+  patch200: {
+    about: 'frames of the page while a patch of 200 nodes is panned and zoomed / of the display',
+    target: '≥ 0.95',
+  },
+  open500: {
+    about: 'milliseconds from the click on a show of 500 nodes to its first picture / on the demo show',
+    target: '≤ 1.5',
+  },
+  variations: {
+    about: 'frames on stage while nine variations are shown / while the patch is',
+    target: '≥ 0.95',
+  },
   stageKept: {
     about: 'frames on stage while the main thread of the editor is blocked / while it is not',
     target: '≥ 0.95',
@@ -227,6 +240,7 @@ const tell = (name: string, value: number, about: string): void => {
 };
 if (isWanted('universes600') || isWanted('universesLost')) await measureNetwork(tell);
 await measureDesk(isWanted, tell);
+await measurePatch(isWanted, tell);
 await measureExports(isWanted, tell);
 
 function line(name: string): string {

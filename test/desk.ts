@@ -40,6 +40,14 @@ export function movingShow(name: string, colours: Record<string, [number, number
   return show;
 }
 
+/** Has the app take a browser for one that knows the first steps: tests are no newcomers, but those that say so. */
+export async function knowTheSteps(driver: WebDriver, address: string): Promise<void> {
+  await driver.get(`${address}/mark.svg`);
+  await driver.executeScript(
+    `localStorage.setItem('pyrvel-first-steps', JSON.stringify({ state: { at: null, isKnown: true }, version: 0 }))`,
+  );
+}
+
 export interface PictureFigures {
   /** Mean brightness, 0..255. */
   mean: number;
@@ -74,11 +82,7 @@ export class Desk {
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     const desk = new Desk(driver, address, close, dist);
-    // Tests are no newcomers, but those that say so.
-    await driver.get(`${address}/mark.svg`);
-    await driver.executeScript(
-      `localStorage.setItem('pyrvel-first-steps', JSON.stringify({ state: { at: null, isKnown: true }, version: 0 }))`,
-    );
+    await knowTheSteps(driver, address);
     // Shows are brought in as files, so that the demo show need not be drawn in software first.
     await driver.get(`${address}/shows`);
     await desk.find('[data-show="Night Apiary"]');

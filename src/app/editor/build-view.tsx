@@ -10,7 +10,7 @@ import { variationSession } from '../data/variation-session';
 import { liveStore } from '../engine/live';
 import { Bench } from './bench/bench';
 import { benchNodeOf } from './bench/bench-node';
-import { cardsInSight } from './in-sight';
+import { cardsInSight, mostDrawn } from './in-sight';
 import { Inspector } from './inspector';
 import { Monitor } from './monitor';
 import { Patch } from './patch';
@@ -26,11 +26,14 @@ function useWatch(sceneId: string): void {
   const { selection, benchOpen } = useSession();
   const bench = scene ? benchNodeOf(scene, selection) : null;
   const inSight = cardsInSight((s) => s.ids);
+  const isVarying = variationSession((s) => s.isOpen);
   const ids = useMemo(() => {
-    const all = scene ? Object.keys(scene.nodes) : [];
-    const seen = new Set(inSight ?? all);
+    // Where the patch is not shown, no card is.
+    const all = scene && !isVarying ? Object.keys(scene.nodes) : [];
+    // Until it is known what is in sight, all of them are, but of a large patch none: its first picture must not wait for them.
+    const seen = new Set(inSight ?? (all.length > mostDrawn ? [] : all));
     return all.filter((id) => seen.has(id)).join(' ');
-  }, [scene, inSight]);
+  }, [scene, inSight, isVarying]);
   useEffect(() => {
     const chosen = selection[0] ?? null;
     engine().watch({

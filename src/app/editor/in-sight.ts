@@ -30,7 +30,10 @@ export function cardsIn(scene: Scene, { x, y, width, height }: PatchView): strin
   return [...new Set([...seen, ...signals])];
 }
 
-/** Nodes whose cards are in sight; null: nothing is known yet, so all of them count. */
+/** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
+export const mostDrawn = 150;
+
+/** Nodes whose cards are in sight; null: nothing is known yet. */
 export const cardsInSight = create<{ ids: readonly string[] | null }>()(() => ({ ids: null }));
 
 /** Takes another list, unless it is the same. */

@@ -6,7 +6,6 @@ import {
   applyNodeChanges,
   useNodesInitialized,
   useReactFlow,
-  useStore,
   type NodeChange,
 } from '@xyflow/react';
 import clsx from 'clsx';
@@ -31,7 +30,7 @@ import { moduleOfNode, openModule } from '../actions/module-actions';
 import { Card } from './card';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
-import { cardsIn, seeCards } from './in-sight';
+import { mostDrawn } from './in-sight';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { LiveLayer } from './live-layer';
@@ -39,6 +38,7 @@ import { faceHeight, faceWidth } from './live-layout';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { useLook } from './use-look';
+import { useSight } from './use-sight';
 import { useWalk } from './use-walk';
 import { pointOf, useWiring } from './use-wiring';
 import { offerStarts } from '../data/start-session';
@@ -55,12 +55,6 @@ const FindNode = lazy(() => import('./find-node'));
 const Frames = lazy(() => import('./frames'));
 const WireTo = lazy(() => import('./wire-to'));
 const ModulePath = lazy(() => import('./module-path'));
-
-/** Cards above which only those in sight are drawn: below it, panning is smoother with all of them there. */
-const mostDrawn = 150;
-
-/** Milliseconds a view has to stand until the engine is told what is in sight: a pan is not worth a rebuild a frame. */
-const sightMs = 150;
 
 /** Switches of how the patch is drawn. */
 const looks = [
@@ -134,24 +128,9 @@ export function Patch({ scene }: { scene: Scene }) {
     [],
   );
 
-  // What is out of sight gets no preview, and is worked out only if something else needs it.
-  const view = useStore(
-    ({ transform: [x, y, zoom], width, height }) =>
-      `${-x / zoom} ${-y / zoom} ${width / zoom} ${height / zoom}`,
-  );
-  useEffect(() => {
-    const timer = setTimeout(() => {
-      const [x, y, width, height] = view.split(' ').map(Number);
-      seeCards(width > 0 ? cardsIn(scene, { x, y, width, height }) : null);
-    }, sightMs);
-    return () => clearTimeout(timer);
-  }, [view, scene]);
-  useEffect(() => () => seeCards(null), []);
+  useSight(scene, box);
   // It is loaded beside the first picture, and there when it is wanted.
   useEffect(() => void loadPalette(), []);
-
-  // Names stay readable when the whole patch is in sight: they shrink less than the cards do.
-  const labelScale = useStore((s) => Math.round(Math.min(1.6, Math.max(1, 0.85 / s.transform[2])) * 10) / 10);
   const [isFinding, setFinding] = useState(false);
   const [wiringFrom, setWiringFrom] = useState<string | null>(null);
   const [tidying, setTidying] = useState(false);
@@ -188,12 +167,10 @@ export function Patch({ scene }: { scene: Scene }) {
     <div
       ref={box}
       className="relative h-full outline-none focus-visible:ring-2 focus-visible:ring-primary focus-visible:ring-inset"
-      style={{ '--label-scale': labelScale } as React.CSSProperties}
       tabIndex={0}
       role="group"
       aria-label={`Patch of ${scene.name}. Arrow keys go from node to node, with Alt and Shift they move it`}
       onKeyDown={walk.onKeyDown}
-      data-far={labelScale > 1.3}
       data-testid="patch"
       onDragOver={(event) => {
         if (event.dataTransfer.types.includes('Files')) event.preventDefault();
