@@ -53,8 +53,10 @@ describe('help', () => {
     await desk.click('[data-help="playing#the-desk"]');
     await desk.find('[data-section="playing#the-desk"]');
     await search('add a node');
-    await desk.click('[data-help="guide#build"]');
+    await desk.click('[data-help="guide#find-and-add-nodes"]');
     await desk.find('[data-testid="help-page"] table td');
+    await search('use a part again');
+    await desk.click('[data-help="guide#use-a-part-again"]');
     await press('module', '[data-testid="help-page"]');
     await desk.find('[data-section="modules"]');
     await leave();

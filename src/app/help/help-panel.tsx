@@ -35,9 +35,7 @@ interface Group {
 }
 
 /** Sections that hold nothing but others are no place to go to. */
-const readable = helpSections.filter(
-  ({ text, page, depth }) => text !== '' || (page === 'guide' && depth === 2),
-);
+const readable = helpSections.filter(({ text }) => text !== '');
 const pages = [...new Set(readable.map(({ page }) => page))];
 const titleOf = (page: string): string => helpSections.find((section) => section.id === page)?.title ?? page;
 
