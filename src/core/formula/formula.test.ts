@@ -148,7 +148,7 @@ describe('names of nodes', () => {
     ['Ö', 'n_'],
   ])('%s is %s', (name, word) => expect(formulaName(name)).toBe(word));
   test('renaming follows whole names only', () => {
-    expect(renameInFormula('drift.x + drift + drift2 + a.drift + drifting', 'drift', 'wind')).toBe(
+    expect(renameInFormula('drift.x + drift + drift2 + a.drift + drifting', new Map([['drift', 'wind']]))).toBe(
       'wind.x + wind + drift2 + a.drift + drifting',
     );
   });

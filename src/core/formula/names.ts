@@ -25,14 +25,12 @@ export function formulaName(nodeName: string): string {
   return /^[a-z]/.test(word) && !reserved.has(word) ? word : `n_${word}`;
 }
 
-/** The text with every use of one node's name replaced, `drift.x` and `drift` alike. */
-export function renameInFormula(text: string, from: string, to: string): string {
-  if (from === to) return text;
-  return text.replace(new RegExp(`(?<![A-Za-z0-9_.])${from}(?=\\.[A-Za-z_]|(?![A-Za-z0-9_(]))`, 'g'), to);
-}
+/** The words of a formula that may be names: not those behind a point, which are lanes. */
+export const formulaWords = (text: string): string[] =>
+  text.match(/(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g) ?? [];
 
-/** The text with the names of several nodes replaced at once, so that none is replaced twice. */
-export const renameAllInFormula = (text: string, names: ReadonlyMap<string, string>): string =>
+/** The text with the names of nodes replaced, `drift.x` and `drift` alike: all at once, so that none is replaced twice. */
+export const renameInFormula = (text: string, names: ReadonlyMap<string, string>): string =>
   names.size === 0
     ? text
     : text.replace(

@@ -13,7 +13,8 @@ import type {
   Show,
   Wire,
 } from '../document/types';
-import { formulaName, renameAllInFormula } from '../formula/names';
+import { formulaName } from '../formula/names';
+import { renamedFormulas } from '../kind/node-formulas';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import { carriedBy, kindOf, type Catalogue } from '../kind/kind';
 import type { FlatScene, Forward } from '../patch/flat-scene';
@@ -124,14 +125,8 @@ function takeApart(flat: Flat, node: PatchNode, module: Module, catalogue: Catal
     fresh.push(copy);
   }
   for (const copy of fresh) {
-    copy.formulas = mapValues(copy.formulas, (text) => renameAllInFormula(text, names));
+    Object.assign(copy, renamedFormulas(copy, names, catalogue));
     copy.motions = renamedTriggers(copy, own);
-    const kind = kindOf(catalogue, copy);
-    for (const [control, spec] of Object.entries(kind?.controls ?? {})) {
-      const text = copy.controls[control];
-      if (spec.type === 'formula' && typeof text === 'string' && kind?.output !== 'image')
-        copy.controls = { ...copy.controls, [control]: renameAllInFormula(text, names) };
-    }
   }
   for (const wire of Object.values(module.wires)) {
     const copy: Wire = {

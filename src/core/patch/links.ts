@@ -1,8 +1,9 @@
 import { asideOf } from '../document/return-settings';
 import { triggersOf } from '../document/motions';
-import type { Patch } from '../document/types';
+import type { Patch, PatchNode } from '../document/types';
 import { formulaName } from '../formula/names';
-import { kindOf, type Catalogue } from '../kind/kind';
+import type { Catalogue } from '../kind/kind';
+import { formulasOf } from '../kind/node-formulas';
 import { nodesNamedIn } from './plan';
 
 /** That one node uses another without a wire. */
@@ -13,24 +14,33 @@ export interface Link {
   by: 'formula' | 'trigger' | 'return';
 }
 
-/** Every use of a node without a wire: by its name in a formula, as what a motion waits for, as what a return wire starts from or is cleared by. */
+/** Ids of nodes by the names that formulas have for them. */
+export const idsByName = ({ nodes }: Patch): ReadonlyMap<string, string> =>
+  new Map(Object.values(nodes).map(({ id, name }) => [formulaName(name), id]));
+
+/** Nodes that a node uses without a wire: by their names in formulas, and as what its motions wait for. */
+export const usedWithoutWire = (
+  node: PatchNode,
+  byName: ReadonlyMap<string, string>,
+  catalogue: Catalogue,
+): { id: string; by: 'formula' | 'trigger' }[] => [
+  ...formulasOf(node, catalogue)
+    .flatMap((text) => nodesNamedIn(text, byName))
+    .map((id) => ({ id, by: 'formula' as const })),
+  ...triggersOf(Object.values(node.motions).flat()).map((id) => ({ id, by: 'trigger' as const })),
+];
+
+/** Every use of a node without a wire; what a return wire starts from, or is cleared by, is one too. */
 export function linksOf(scene: Patch, catalogue: Catalogue): Link[] {
-  const byName = new Map(Object.values(scene.nodes).map(({ id, name }) => [formulaName(name), id]));
+  const byName = idsByName(scene);
   const links = new Map<string, Link>();
-  const add = (by: Link['by'], to: string, from: readonly string[]): void => {
-    for (const id of from)
-      if (id !== to && Object.hasOwn(scene.nodes, id)) links.set(`${id} ${to}`, { from: id, to, by });
+  const add = (from: string, to: string, by: Link['by']): void => {
+    if (from !== to && Object.hasOwn(scene.nodes, from)) links.set(`${from} ${to}`, { from, to, by });
   };
-  for (const node of Object.values(scene.nodes)) {
-    for (const text of Object.values(node.formulas)) add('formula', node.id, nodesNamedIn(text, byName));
-    for (const [control, spec] of Object.entries(kindOf(catalogue, node)?.controls ?? {})) {
-      const text = node.controls[control];
-      if (spec.type === 'formula' && typeof text === 'string')
-        add('formula', node.id, nodesNamedIn(text, byName));
-    }
-    add('trigger', node.id, triggersOf(Object.values(node.motions).flat()));
-  }
-  for (const { to, back } of Object.values(scene.wires)) add('return', to.node, asideOf(back));
+  for (const node of Object.values(scene.nodes))
+    for (const { id, by } of usedWithoutWire(node, byName, catalogue)) add(id, node.id, by);
+  for (const { to, back } of Object.values(scene.wires))
+    for (const aside of asideOf(back)) add(aside, to.node, 'return');
   return [...links.values()];
 }
 

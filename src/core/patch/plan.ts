@@ -1,6 +1,6 @@
 import { asideOf, defaultReturn } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
-import { formulaName } from '../formula/names';
+import { formulaName, formulaWords } from '../formula/names';
 import { partName, partsOf, type ControlSpec } from '../kind/controls';
 import { carriedBy, type Catalogue, type Kind } from '../kind/kind';
 import { motionsOf, triggersOf } from '../document/motions';
@@ -51,16 +51,9 @@ export interface Plan {
   byName: ReadonlyMap<string, string>;
 }
 
-const formulaWord = /(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g;
-
 /** Ids of the nodes whose names a formula text speaks of. */
 export function nodesNamedIn(text: string, byName: ReadonlyMap<string, string>): string[] {
-  const found: string[] = [];
-  for (const [word] of text.matchAll(formulaWord)) {
-    const id = byName.get(word);
-    if (id) found.push(id);
-  }
-  return found;
+  return formulaWords(text).flatMap((word) => byName.get(word) ?? []);
 }
 
 /**

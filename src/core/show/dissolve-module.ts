@@ -1,7 +1,8 @@
 import { renameAsides } from '../document/return-settings';
 import { renameTriggers } from '../document/motions';
 import type { Module, Patch, PatchNode, Show, Wire } from '../document/types';
-import { formulaName, renameAllInFormula } from '../formula/names';
+import { formulaName } from '../formula/names';
+import { renamedFormulas } from '../kind/node-formulas';
 import { kindOf, type Catalogue } from '../kind/kind';
 import { inside } from '../module/place';
 import { catalogueWith } from '../module/show-catalogue';
@@ -96,13 +97,7 @@ export function dissolveModule(show: Show, shipped: Catalogue, patch: Patch, id:
     renameTriggers(copy, endOf);
     const entries = entryNames(module, catalogue, id, flat.nodes, (end) => endOf(end), patch);
     const all = new Map([...names, ...entries]);
-    for (const part of Object.keys(copy.formulas))
-      copy.formulas[part] = renameAllInFormula(copy.formulas[part], all);
-    for (const [control, spec] of Object.entries(kindOf(catalogue, copy)?.controls ?? {})) {
-      const text = copy.controls[control];
-      if (spec.type === 'formula' && typeof text === 'string' && kindOf(catalogue, copy)?.output !== 'image')
-        copy.controls[control] = renameAllInFormula(text, all);
-    }
+    Object.assign(copy, renamedFormulas(copy, all, catalogue));
   }
   return [...fresh.values()];
 }

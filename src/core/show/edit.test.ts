@@ -14,6 +14,7 @@ import {
   removeNodes,
   renameNode,
   sendHome,
+  setControl,
   setFormula,
   setMotions,
 } from './edit';
@@ -142,6 +143,17 @@ describe('nodes', () => {
     sendHome(scene, catalogue, turn, 'turn');
     expect(scene.nodes[turn].formulas).toEqual({});
     expect(scene.nodes[turn].controls.turn).toBe(0);
+  });
+
+  test('formulas of copies speak of the copies, each name replaced once, in formula nodes too', () => {
+    const [first, second, reader, formula] = [add('noise'), add('noise'), add('noise'), add('formula')];
+    setFormula(scene, reader, 'period', 'noise + noise_2 * 2');
+    setControl(scene, formula, 'formula', 'value = noise_2 - noise');
+    const fresh = pasteNodes(scene, catalogue, copyNodes(scene, [first, second, reader, formula]), [0, 0]);
+    const [a, b, read, text] = fresh.map((id) => scene.nodes[id]);
+    expect([a.name, b.name]).toEqual(['Noise 4', 'Noise 5']);
+    expect(read.formulas.period).toBe('noise_4 + noise_5 * 2');
+    expect(text.controls.formula).toBe('value = noise_5 - noise_4');
   });
 
   test('copies keep their wires, those from outside too', () => {

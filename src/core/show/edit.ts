@@ -1,6 +1,7 @@
 import { defaultReturn, renameAsides } from '../document/return-settings';
 import { kindOf } from '../kind/kind';
 import { formulaName, renameInFormula } from '../formula/names';
+import { renamedFormulas } from '../kind/node-formulas';
 import { partName, partsOf, rangeOf } from '../kind/controls';
 import { carriedBy, passThroughOf, takes, type Carries, type Catalogue, type Kind } from '../kind/kind';
 import { portOf, portTakes, reaches } from '../patch/wiring';
@@ -200,13 +201,13 @@ export function renameNode(scene: Patch, id: string, wanted: string): void {
     name,
     others.map((other) => other.name),
   );
-  const after = formulaName(node.name);
+  const names = new Map([[before, formulaName(node.name)]]);
   for (const other of Object.values(scene.nodes)) {
     for (const part of Object.keys(other.formulas))
-      other.formulas[part] = renameInFormula(other.formulas[part], before, after);
+      other.formulas[part] = renameInFormula(other.formulas[part], names);
     for (const [control, value] of Object.entries(other.controls)) {
       if (control === 'formula' && typeof value === 'string')
-        other.controls[control] = renameInFormula(value, before, after);
+        other.controls[control] = renameInFormula(value, names);
     }
   }
 }
@@ -308,13 +309,13 @@ export function pasteNodes(
   offset: readonly [number, number],
 ): string[] {
   const fresh = new Map<string, string>();
-  const renamed: [string, string][] = [];
+  const renamed = new Map<string, string>();
   for (const copied of clipping.nodes) {
     const kind = kindOf(catalogue, copied);
     if (kind?.output === 'image' && kind.isSceneOut) continue;
     const id = freeId('n', Object.keys(scene.nodes));
     const name = freeName(copied.name, namesOf(scene));
-    if (name !== copied.name) renamed.push([formulaName(copied.name), formulaName(name)]);
+    if (name !== copied.name) renamed.set(formulaName(copied.name), formulaName(name));
     fresh.set(copied.id, id);
     scene.nodes[id] = {
       ...structuredCloneOf(copied),
@@ -326,9 +327,7 @@ export function pasteNodes(
   for (const id of fresh.values()) {
     const node = scene.nodes[id];
     renameTriggers(node, (trigger) => fresh.get(trigger) ?? (scene.nodes[trigger] ? trigger : null));
-    for (const part of Object.keys(node.formulas)) {
-      for (const [from, to] of renamed) node.formulas[part] = renameInFormula(node.formulas[part], from, to);
-    }
+    Object.assign(node, renamedFormulas(node, renamed, catalogue));
   }
   for (const wire of clipping.wires) {
     const to = fresh.get(wire.to.node);

@@ -1,10 +1,12 @@
 import { asideOf, renameAsides } from '../document/return-settings';
-import { renameTriggers, triggersOf } from '../document/motions';
+import { renameTriggers } from '../document/motions';
 import type { Module, Patch, PatchNode, Show, Wire } from '../document/types';
-import { formulaName, renameAllInFormula } from '../formula/names';
+import { formulaName, formulaWords } from '../formula/names';
+import { formulasOf, renamedFormulas } from '../kind/node-formulas';
 import { carriedBy, kindOf, type Carries, type Catalogue } from '../kind/kind';
 import { moduleKindId } from '../module/module-kind';
 import { catalogueWith } from '../module/show-catalogue';
+import { idsByName, usedWithoutWire } from '../patch/links';
 import { portLabel } from '../patch/wiring';
 import { freeId, freeName, makeNode, structuredCloneOf } from './create';
 import { EditError } from './edit';
@@ -13,32 +15,6 @@ import { bringOut, freeModuleId } from './edit-module';
 /** Patch pixels from the nodes of a new module to those by which it takes and gives, and from one of these to the next. */
 const endDistance = 230;
 const endPitch = 180;
-
-/** Formulas of a node, those that are controls too. */
-function formulasOf(node: PatchNode, catalogue: Catalogue): string[] {
-  const texts = Object.values(node.formulas);
-  const kind = kindOf(catalogue, node);
-  if (kind?.output === 'image') return texts;
-  for (const [control, spec] of Object.entries(kind?.controls ?? {})) {
-    const text = node.controls[control];
-    if (spec.type === 'formula' && typeof text === 'string') texts.push(text);
-  }
-  return texts;
-}
-
-const words = (text: string): string[] => text.match(/(?<![A-Za-z0-9_.])[A-Za-z_][A-Za-z0-9_]*/g) ?? [];
-
-/** Ids of nodes that a node reads without a wire: by formulas, and by motions that wait for them. */
-function readWithoutWire(patch: Patch, node: PatchNode, catalogue: Catalogue): Set<string> {
-  const byName = new Map(Object.values(patch.nodes).map((other) => [formulaName(other.name), other.id]));
-  const read = new Set<string>(triggersOf(Object.values(node.motions).flat()));
-  for (const text of formulasOf(node, catalogue))
-    for (const word of words(text)) {
-      const id = byName.get(word);
-      if (id !== undefined) read.add(id);
-    }
-  return read;
-}
 
 /** Nodes that can be reached from some along wires of this frame, or against them. */
 function reachable(patch: Patch, from: Iterable<string>, forwards: boolean): Set<string> {
@@ -176,12 +152,13 @@ class ModuleMaker {
 
 /** Refuses to take away what nodes outside read without a wire. */
 function refuseReadOutside(patch: Patch, catalogue: Catalogue, taken: ReadonlySet<string>): void {
+  const byName = idsByName(patch);
   for (const node of Object.values(patch.nodes)) {
     if (taken.has(node.id)) continue;
-    for (const read of readWithoutWire(patch, node, catalogue))
-      if (taken.has(read))
+    for (const { id } of usedWithoutWire(node, byName, catalogue))
+      if (taken.has(id))
         throw new EditError(
-          `${node.name} reads ${patch.nodes[read].name} by its name. Choose both, or read it by a wire.`,
+          `${node.name} reads ${patch.nodes[id].name} by its name. Choose both, or read it by a wire.`,
         );
   }
   for (const wire of Object.values(patch.wires)) {
@@ -292,20 +269,13 @@ function bringReadsIn(patch: Patch, catalogue: Catalogue, maker: ModuleMaker): v
     renameTriggers(node, other);
     const names = new Map<string, string>();
     for (const text of formulasOf(node, catalogue))
-      for (const word of words(text)) {
+      for (const word of formulaWords(text)) {
         const outer = byName.get(word);
         if (!outer || maker.taken.has(outer.id)) continue;
         names.set(word, formulaName(maker.nodes[entryOf(outer.id)].name));
       }
     if (!names.size) continue;
-    const kind = kindOf(catalogue, node);
-    for (const part of Object.keys(node.formulas))
-      node.formulas[part] = renameAllInFormula(node.formulas[part], names);
-    for (const [control, spec] of Object.entries(kind?.controls ?? {})) {
-      const text = node.controls[control];
-      if (spec.type === 'formula' && typeof text === 'string')
-        node.controls[control] = renameAllInFormula(text, names);
-    }
+    Object.assign(node, renamedFormulas(node, names, catalogue));
   }
   for (const wire of Object.values(maker.wires)) if (wire.back) renameAsides(wire.back, other);
 }

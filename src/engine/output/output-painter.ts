@@ -104,8 +104,9 @@ export class OutputPainter {
       background,
       brightness,
     ]);
-    // A tile is a player of its own, which has its turn now and then.
-    if (source.type === 'tile') return `${where} ${JSON.stringify(looks)} ${this.players.of(source)?.frames}`;
+    // A tile or an example is a player of its own, which has its turn now and then.
+    if (source.type === 'tile' || source.type === 'example')
+      return `${where} ${JSON.stringify(looks)} ${this.players.of(source)?.frames}`;
     const laid = isOnAir(source) ? this.seen.laidState(show) : '';
     const mixed = fade > 0 && transition ? numberOf(transition.of) : '';
     return `${where} ${this.placeState(source, show, wall)} ${JSON.stringify(looks)} ${fade} ${mixed} ${laid} ${level} ${gpu.pictures}`;
@@ -124,8 +125,9 @@ export class OutputPainter {
     const { source, use, mapping } = output;
     const { canvas } = show;
     if (source.type === 'node') return this.players.of(source)?.peek(source.node, null) ?? false;
-    // Until a tile has had its turn, what lies under it is seen.
-    if (source.type === 'tile' && this.players.of(source)?.isDrawn !== true) return false;
+    // Until one of those has had its turn, what lies under it is seen.
+    if ((source.type === 'tile' || source.type === 'example') && this.players.of(source)?.isDrawn !== true)
+      return false;
     const seen = this.seen.by(source, use, show, means);
     if (source.type === 'room')
       return wall.drawRoom(show, source.view, output, seen, this.tests, this.isFrozen);
