@@ -42,12 +42,21 @@ try {
   await desk.click('[data-show="Night Apiary"] button');
   await desk.find('[data-testid="patch"]');
   await desk.select('Work size', 'Half');
-  await part(['build', 'commands', 'control-sources', 'add'], async () => {
+  await part(['build', 'commands', 'help', 'control-sources', 'add'], async () => {
     await drawn();
     await shot('build');
     await desk.press('?');
     await desk.find('[data-testid="commands"] [data-command]');
     await shot('commands');
+    await desk.press(Key.ESCAPE);
+    await desk.press(Key.F1);
+    await (await desk.find('[data-testid="help"] input')).sendKeys('kaleidoscope');
+    await desk.until(
+      'the example',
+      () => desk.picture('[data-testid="kind-help"] canvas'),
+      (p) => p.lit > 0.02,
+    );
+    await shot('help');
     await desk.press(Key.ESCAPE);
     await desk.choose('Swarms');
     await desk.click('[aria-label="Source of Size"]');
@@ -164,7 +173,7 @@ try {
     );
     await shot('inputs');
   });
-  await part(['play', 'play-wipe'], async () => {
+  await part(['play'], async () => {
     await desk.click('[aria-label="Views"] [href="/play"]');
     await desk.click('[data-cue="Slats"]');
     const program = (): Promise<string> => desk.text('[data-testid="program-name"]');
@@ -181,22 +190,6 @@ try {
       (p) => p.lit > 0.05,
     );
     await shot('play');
-    // The running order waits, so that the next scene stays the one that is chosen.
-    await desk.press(Key.F2);
-    await desk.select('Look of the transition', 'Wipe', '[aria-label="Transition"]');
-    await desk.type('Angle of the wipe', '30', '[aria-label="Transition"]');
-    const lever = await desk.find('[aria-label="Crossfader"]');
-    await lever.sendKeys(...Array<string>(10).fill(Key.ARROW_RIGHT));
-    await desk.until('a wipe', program, (name) => name === 'Shade Slats → Smoke Frames');
-    await desk.until(
-      'half of it',
-      async () => Number(await lever.getAttribute('value')),
-      (fade) => fade > 0.45,
-    );
-    await desk.moves('[aria-label="Program"] canvas');
-    await shot('play-wipe');
-    await lever.sendKeys(...Array<string>(10).fill(Key.ARROW_LEFT));
-    await desk.until('the scene before', program, (name) => name === 'Shade Slats');
   });
   await part(['warp', 'wall', 'led-wall', 'room'], async () => {
     await desk.click('[aria-label="Views"] [href="/wall"]');
