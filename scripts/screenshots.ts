@@ -49,6 +49,12 @@ try {
     await desk.find('[data-testid="commands"] [data-command]');
     await shot('commands');
     await desk.press(Key.ESCAPE);
+    // A dialog has the keyboard to itself until it is gone.
+    await desk.until(
+      'the list gone',
+      async () => (await desk.driver.findElements(By.css('dialog[open]'))).length,
+      (n) => n === 0,
+    );
     await desk.press(Key.F1);
     await (await desk.find('[data-testid="help"] input')).sendKeys('kaleidoscope');
     await desk.until(

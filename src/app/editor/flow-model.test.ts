@@ -74,6 +74,27 @@ describe('the patch as its canvas draws it', () => {
     });
   });
 
+  test('keeps the identity of lines that did not change, and makes those again that look otherwise', () => {
+    const of = (...rest: Parameters<typeof flowEdges> extends [unknown, ...infer R] ? R : never) =>
+      flowEdges(scene, ...rest).find(({ id }) => id === picture)!;
+    const before = of(null);
+    scene.nodes[noise].controls.period = 2;
+    expect(of(null)).toBe(before);
+    expect(of(picture)).not.toBe(before);
+    expect(of(null, new Map([[picture, [3, 4]]])).data).toMatchObject({ joint: [3, 4], aside: false });
+    expect(of(null, null, new Set([noise])).data).toMatchObject({ aside: true });
+    renameNode(scene, noise, 'Mist');
+    expect(of(null).ariaLabel).toContain('Mist');
+  });
+
+  test('steps back with cards that are not in focus', () => {
+    const aside = (id: string, focused: Set<string> | null) =>
+      flowNodes(scene, [], focused).find((node) => node.id === id)!.data.aside;
+    expect(aside(noise, null)).toBe(false);
+    expect(aside(noise, new Set([noise]))).toBe(false);
+    expect(aside(blur, new Set([noise]))).toBe(true);
+  });
+
   test('draws no line to or from a node that is gone', () => {
     delete scene.nodes[noise];
     expect(flowEdges(scene, null).map(({ id }) => id)).toEqual([driven]);

@@ -42,7 +42,9 @@ export const leftPorts = (kind: Kind): { port: string; label: string; carries: C
 export const outputOf = (handle: string | null | undefined): string | undefined =>
   handle && handle !== 'out' ? handle : undefined;
 
+/** Cards and wires as they were last made: what did not change keeps its identity, so that it is not drawn again. */
 const cache = new WeakMap<PatchNode, { key: string; node: CardNode }>();
+const edges = new WeakMap<Wire, { key: string; edge: WireEdge }>();
 
 /**
  * The scene as the patch canvas draws it; cards of nodes that did not change keep their identity. `focused`: those that do not step
@@ -107,16 +109,24 @@ export function flowEdges(
     const to = scene.nodes[wire.to.node];
     const toKind = kindOf(catalogue, to);
     const port = toKind ? portLabel(toKind, wire.to.port) : wire.to.port;
-    return {
+    const joint = joints?.get(wire.id);
+    const selected = wire.id === chosen;
+    const ariaLabel = `${wire.back ? 'Return wire' : 'Wire'} from ${from.name} to ${to.name}, ${port}`;
+    const key = `${selected} ${carries} ${aside} ${joint?.join(' ') ?? ''} ${ariaLabel}`;
+    const known = edges.get(wire);
+    if (known?.key === key) return known.edge;
+    const edge: WireEdge = {
       id: wire.id,
-      type: 'wire' as const,
+      type: 'wire',
       source: wire.from.node,
       sourceHandle: wire.from.output ?? 'out',
       target: wire.to.node,
       targetHandle: wire.to.port,
-      data: { wire, carries, aside, joint: joints?.get(wire.id) },
-      selected: wire.id === chosen,
-      ariaLabel: `${wire.back ? 'Return wire' : 'Wire'} from ${from.name} to ${to.name}, ${port}`,
+      data: { wire, carries, aside, joint },
+      selected,
+      ariaLabel,
     };
+    edges.set(wire, { key, edge });
+    return edge;
   });
 }
