@@ -48,6 +48,15 @@ describe('help', () => {
     await leave();
   });
 
+  test('opens while a field has the keyboard: its key writes nothing', async () => {
+    await desk.choose('Light');
+    await (await desk.find('[aria-label="Name of the node"]')).sendKeys(Key.F1);
+    await desk.find('[data-testid="help"] [data-help]');
+    await leave();
+    expect(await (await desk.find('[aria-label="Name of the node"]')).getAttribute('value')).toBe('Light');
+    await desk.chooseNothing();
+  });
+
   test('links between pages stay in it, and tables are tables', async () => {
     await desk.press(Key.F1);
     await desk.click('[data-help="playing#the-desk"]');

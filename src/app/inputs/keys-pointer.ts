@@ -4,7 +4,8 @@ import { controllers, controllersChanged, heard } from './controllers';
 /** Whether a key belongs to a text that is being typed, or to a list that has the keyboard. */
 export function isTyping(event: KeyboardEvent): boolean {
   const element = event.target as Partial<HTMLElement> | null;
-  if (!element?.tagName) return false;
+  // Keys that write nothing are meant for commands wherever the focus is: a cue must not wait for it to leave a field.
+  if (!element?.tagName || /^F\d+$/.test(event.key)) return false;
   // Letters choose in a list; nothing in one begins with these, and Add and the commands must be at hand after every choice.
   if (element.tagName === 'SELECT') return !['/', '?', 'Escape'].includes(event.key);
   if (element.isContentEditable || element.tagName === 'TEXTAREA') return true;
