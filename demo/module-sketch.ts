@@ -4,7 +4,7 @@ import { addNode, connect, renameNode, setFormula, setMotions } from '../src/cor
 import { bringOut, tidyModule } from '../src/core/show/edit-module';
 import { makeShow } from '../src/core/show/create';
 import type { ControlValue, Fit, Module, Motion, ReturnSettings } from '../src/core/document/types';
-import type { ModulePack } from '../src/core/show/module-file';
+import type { ModulePack } from '../src/core/show/module-pack';
 import { catalogue } from '../src/nodes/catalogue';
 
 /** Patch pixels from one column, and one row, to the next. */

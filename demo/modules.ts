@@ -1,4 +1,4 @@
-import type { ModulePack } from '../src/core/show/module-file';
+import type { ModulePack } from '../src/core/show/module-pack';
 import { ModuleSketch } from './module-sketch';
 
 const honey: [number, number, number, number] = [1, 0.66, 0.2, 1];

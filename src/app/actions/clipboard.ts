@@ -2,7 +2,7 @@ import { copyNodes, pasteNodes, type Clipping } from '../../core/show/edit';
 import { catalogue } from '../../nodes/catalogue';
 import { moduleIdOf } from '../../core/module/module-kind';
 import { catalogueWith } from '../../core/module/show-catalogue';
-import { packModule, type ModulePack } from '../../core/show/module-file';
+import { packModule, type ModulePack } from '../../core/show/module-pack';
 import type { Patch, Scene } from '../../core/document/types';
 import { choose } from '../data/session';
 import { showStore } from '../data/show-store';

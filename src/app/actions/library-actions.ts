@@ -1,13 +1,12 @@
+import { readModule, writeModule } from '../../core/show/module-file';
 import {
   conflictsWith,
   isSameModule,
   moduleChanges,
   packModule,
-  readModule,
   takeModules,
-  writeModule,
   type ModulePack,
-} from '../../core/show/module-file';
+} from '../../core/show/module-pack';
 import { ShowFileError } from '../../core/show/validate';
 import { moduleIdOf, moduleKindId } from '../../core/module/module-kind';
 import { addNode } from '../../core/show/edit';

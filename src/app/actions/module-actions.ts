@@ -3,7 +3,7 @@ import { moduleAt } from '../../core/module/open-place';
 import { inside, placeAround, splitPlace } from '../../core/module/place';
 import { EditError, renameNode } from '../../core/show/edit';
 import { bringOut, refuseInItself, takeIn } from '../../core/show/edit-module';
-import { takeModules, type ModulePack } from '../../core/show/module-file';
+import { takeModules, type ModulePack } from '../../core/show/module-pack';
 import type { Module, Patch, Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose, openScene, sessionStore } from '../data/session';

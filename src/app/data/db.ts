@@ -1,7 +1,7 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import type { Show } from '../../core/document/types';
 
 /** A show as it is kept in this browser. */

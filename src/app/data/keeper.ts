@@ -1,6 +1,5 @@
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
-import { readShow, ShowFileError } from '../../core/show/validate';
 import type { PerformanceState } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
@@ -13,6 +12,9 @@ import { clearJournal, noteChanges, withNoted } from './journal';
 import { askToSave, letGo, own, ownership, saveWhenAsked } from './ownership';
 import { sessionStore } from './session';
 import { openShow, showStore } from './show-store';
+
+/** What reads and checks shows is large: it comes beside the first look of the page. */
+const reader = import('../../core/show/validate');
 
 /** Milliseconds from the first unsaved edit until it is written. */
 const saveMs = 400;
@@ -64,6 +66,7 @@ async function saveSession(): Promise<void> {
 async function fetchDemo(): Promise<Show> {
   const response = await fetch('/demo/night-apiary.pyrvel.json');
   if (!response.ok) throw new Error(`The demo show is not there (${response.status}).`);
+  const { readShow } = await reader;
   return readShow(await response.text(), catalogue).show;
 }
 
@@ -100,7 +103,8 @@ async function storedShow(id: string): Promise<StoredShow | null> {
 }
 
 /** A stored show as it is read today. One that cannot be opened stays as it is, and that is said. */
-function readStored({ show, name }: StoredShow): Show | null {
+async function readStored({ show, name }: StoredShow): Promise<Show | null> {
+  const { readShow, ShowFileError } = await reader;
   try {
     return readShow(JSON.stringify(show), catalogue).show;
   } catch (error) {
@@ -127,7 +131,7 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
   const found = await storedShow(id);
   if (!found) return false;
   // Shows kept by older versions are brought up to date as files are.
-  const read = readStored(found);
+  const read = await readStored(found);
   if (!read) {
     letGo();
     return false;

@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import type { Scene } from '../../core/document/types';
 import type { Kind } from '../../core/kind/kind';
 import { catalogueWith, type ShowCatalogue } from '../../core/module/show-catalogue';

@@ -2,7 +2,7 @@ import { Command } from 'cmdk';
 import { useEffect, useMemo, useState } from 'react';
 import type { Kind } from '../../core/kind/kind';
 import { catalogue, familyLabels, familyOf, type Family } from '../../nodes/catalogue';
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import type { Scene } from '../../core/document/types';
 import { kindAnywhere, libraryKinds, libraryStore, loadLibrary, packOfKind } from '../data/module-library';
 import { usedKinds } from '../data/used-kinds';

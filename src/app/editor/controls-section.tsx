@@ -33,7 +33,15 @@ function isDriven(scene: Scene, node: PatchNode, control: string, kind: Kind): b
 }
 
 /** The controls of a node: all of them, or those that are changed or driven, or in which a text is found. */
-export function ControlsSection({ scene, node, kind }: { scene: Scene; node: PatchNode; kind: Kind }) {
+export default function ControlsSection({
+  scene,
+  node,
+  kind,
+}: {
+  scene: Scene;
+  node: PatchNode;
+  kind: Kind;
+}) {
   const which = useSession((s) => s.shownControls);
   const [search, setSearch] = useState('');
   const plain = Object.fromEntries(

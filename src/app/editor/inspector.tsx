@@ -1,7 +1,7 @@
 import { kindOf } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { lazy, Suspense, useEffect, useState } from 'react';
 import { moduleIdOf } from '../../core/module/module-kind';
 import { placeAround } from '../../core/module/place';
 import { formulaName } from '../../core/formula/names';
@@ -18,9 +18,10 @@ import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 import { SelectField, TextField } from '../parts/field';
 import { placeExample } from '../actions/clipboard';
-import { ControlsSection } from './controls-section';
 import { ShowInspector } from './show-inspector';
 
+const loadControls = () => import('./controls-section');
+const ControlsSection = lazy(loadControls);
 const SaveData = lazy(() => import('./save-data'));
 const KindHelp = lazy(() => import('./kind-help'));
 const WireInspector = lazy(() => import('./wire-inspector'));
@@ -193,7 +194,11 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
         </Suspense>
       )}
       <div className={clsx('min-h-0 grow overflow-y-auto', help && 'hidden')}>
-        {kind && <ControlsSection scene={scene} node={node} kind={kind} />}
+        {kind && (
+          <Suspense fallback={null}>
+            <ControlsSection scene={scene} node={node} kind={kind} />
+          </Suspense>
+        )}
         {moduleIdOf(node.kind) !== null && (
           <Suspense fallback={null}>
             <ModuleSection scene={scene} node={node} />
@@ -213,6 +218,8 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
 /** The controls of what is chosen: a node, a wire, or the show itself. */
 export function Inspector({ scene }: { scene: Scene }) {
   const { selection, wire } = useSession();
+  // It comes beside the first picture, and is there when a node is chosen.
+  useEffect(() => void loadControls(), []);
   useKinds();
   const node = scene.nodes[selection[0]];
   const others = selection.filter((id) => scene.nodes[id]).length - 1;

@@ -2,7 +2,7 @@ import { Plus, Star, Trash2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { moduleIdOf } from '../../core/module/module-kind';
 import type { Kind } from '../../core/kind/kind';
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import type { Scene } from '../../core/document/types';
 import { exampleApart, exampleWithModules } from '../actions/module-examples';
 import { libraryStore, packsFor, removeFromLibrary } from '../data/module-library';

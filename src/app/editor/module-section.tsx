@@ -1,7 +1,7 @@
 import { Boxes, Download, FolderOpen, GitFork, Library, Ungroup, type LucideIcon } from 'lucide-react';
 import { useEffect } from 'react';
 import { usesOf } from '../../core/show/edit-module';
-import { isSameModule, moduleChanges } from '../../core/show/module-file';
+import { isSameModule, moduleChanges } from '../../core/show/module-pack';
 import type { PatchNode, Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { moduleOfNode, renameModule } from '../actions/module-actions';

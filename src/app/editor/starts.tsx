@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { catalogueWith } from '../../core/module/show-catalogue';
 import { relaysFor, takeSceneApart } from '../../core/module/take-apart';
 import { makeScene, structuredCloneOf } from '../../core/show/create';
-import { takeModules } from '../../core/show/module-file';
+import { takeModules } from '../../core/show/module-pack';
 import type { Scene, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { starts } from '../../nodes/modules/starts';

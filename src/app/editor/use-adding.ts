@@ -3,7 +3,7 @@ import { useCallback, useState, type RefObject } from 'react';
 import { kindOf, type Kind } from '../../core/kind/kind';
 import { addNode, connect } from '../../core/show/edit';
 import { freePlace } from '../../core/show/free-place';
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { choose } from '../data/session';

@@ -148,9 +148,9 @@ describe('names of nodes', () => {
     ['Ö', 'n_'],
   ])('%s is %s', (name, word) => expect(formulaName(name)).toBe(word));
   test('renaming follows whole names only', () => {
-    expect(renameInFormula('drift.x + drift + drift2 + a.drift + drifting', new Map([['drift', 'wind']]))).toBe(
-      'wind.x + wind + drift2 + a.drift + drifting',
-    );
+    expect(
+      renameInFormula('drift.x + drift + drift2 + a.drift + drifting', new Map([['drift', 'wind']])),
+    ).toBe('wind.x + wind + drift2 + a.drift + drifting');
   });
 });
 

@@ -6,17 +6,15 @@ import { makeShow, structuredCloneOf } from './create';
 import { addNode, connect, setControl } from './edit';
 import { bringOut } from './edit-module';
 import { makeModule } from './make-module';
+import { isModuleFile, readModule, writeModule } from './module-file';
 import {
   conflictsWith,
-  isModuleFile,
   isSameModule,
   moduleChanges,
   packModule,
-  readModule,
   takeModules,
   unusedModules,
-  writeModule,
-} from './module-file';
+} from './module-pack';
 import { checkShow, ShowFileError } from './validate';
 
 let show: Show;

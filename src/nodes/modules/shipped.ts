@@ -1,4 +1,4 @@
-import type { ModulePack } from '../../core/show/module-file';
+import type { ModulePack } from '../../core/show/module-pack';
 import packs from './shipped.generated.json' with { type: 'json' };
 
 /** The modules that ship, each made of ordinary nodes. */
