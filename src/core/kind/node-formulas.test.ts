@@ -27,6 +27,10 @@ describe('formulas of a node', () => {
     expect(formulas).toEqual({ samples: 'noise_2 * 2' });
     expect(controls.formula).toBe('value = noise_2.x + noise_3');
   });
-  test('keep their controls as they are where nothing is renamed', () =>
-    expect(renamedFormulas(node, new Map([['other', 'x']]), catalogue).controls).toBe(node.controls));
+  test('are the very same where nothing is renamed', () => {
+    const { formulas, controls } = renamedFormulas(node, new Map([['other', 'x']]), catalogue);
+    expect([formulas, controls]).toEqual([node.formulas, node.controls]);
+    expect(formulas).toBe(node.formulas);
+    expect(controls).toBe(node.controls);
+  });
 });

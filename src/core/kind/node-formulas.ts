@@ -24,14 +24,14 @@ export function renamedFormulas(
   names: ReadonlyMap<string, string>,
   catalogue: Catalogue,
 ): Pick<PatchNode, 'formulas' | 'controls'> {
-  const formulas = Object.fromEntries(
-    Object.entries(node.formulas).map(([part, text]) => [part, renameInFormula(text, names)]),
-  );
-  const changed = formulaControls(node, catalogue)
-    .map(([control, text]): [string, string] => [control, renameInFormula(text, names)])
-    .filter(([control, text]) => text !== node.controls[control]);
-  return {
-    formulas,
-    controls: changed.length ? { ...node.controls, ...Object.fromEntries(changed) } : node.controls,
-  };
+  const formulas = Object.entries(node.formulas).map(([part, text]) => [part, renameInFormula(text, names)]);
+  const controls = formulaControls(node, catalogue).map(([control, text]) => [
+    control,
+    renameInFormula(text, names),
+  ]);
+  const taken = <T>(before: Readonly<Record<string, T>>, after: string[][]): Record<string, T> =>
+    after.some(([key, text]) => text !== before[key])
+      ? { ...before, ...(Object.fromEntries(after) as Record<string, T>) }
+      : before;
+  return { formulas: taken(node.formulas, formulas), controls: taken(node.controls, controls) };
 }
