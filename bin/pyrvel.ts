@@ -13,6 +13,7 @@ import { isField, printFields } from './fields';
 import { findAll } from './find';
 import { loopLines } from './loops';
 import { pack } from './pack';
+import { preflight } from './preflight';
 import { renderFrames } from './render';
 
 const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip file.
@@ -24,6 +25,9 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
       of a field, with --at x,y,z, its distance and colour there
   loops SHOW [--scene NAME]
       prints how long loops are, after how long all that turns is back, and what does not fit
+  preflight SHOW [--scene NAME]
+      draws each scene through its loop and says what must not go on stage: flashes that can hurt (ITU-R BT.1702,
+      WCAG 2.3.1), files that are missing; and what had better not: loops that do not close; ends with 1 on the former
   render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
       writes frame-00000.png … from the real engine; --renderer swiftshader draws as a browser without a
       graphics card does, else the system's OpenGL draws where it works
@@ -95,6 +99,14 @@ async function main(words: string[]): Promise<number> {
       const { show } = readShow(readFile(plain[0]).text, catalogue);
       for (const line of loopLines(show, options)) console.log(line);
       return 0;
+    }
+    case 'preflight': {
+      const { plain, options } = readArguments(rest, ['scene', 'renderer']);
+      const { text, files } = readFile(plain[0]);
+      const { show, findings } = readShow(text, catalogue);
+      for (const { level, where, what } of findings) console.log(`${level}: ${where}: ${what}`);
+      needEngine();
+      return (await preflight(show, files, options, (line) => console.log(line))) ? 1 : 0;
     }
     case 'pack': {
       const { plain, options } = readArguments(rest, ['files', 'out']);

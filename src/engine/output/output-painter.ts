@@ -104,9 +104,11 @@ export class OutputPainter {
       background,
       brightness,
     ]);
-    // A tile or an example is a player of its own, which has its turn now and then.
-    if (source.type === 'tile' || source.type === 'example')
-      return `${where} ${JSON.stringify(looks)} ${this.players.of(source)?.frames}`;
+    // A tile or an example is a player of its own, which has its turn now and then; another example is another player.
+    if (source.type === 'tile' || source.type === 'example') {
+      const player = this.players.of(source);
+      return `${where} ${JSON.stringify(looks)} ${player ? `${numberOf(player)} ${player.frames}` : ''}`;
+    }
     const laid = isOnAir(source) ? this.seen.laidState(show) : '';
     const mixed = fade > 0 && transition ? numberOf(transition.of) : '';
     return `${where} ${this.placeState(source, show, wall)} ${JSON.stringify(looks)} ${fade} ${mixed} ${laid} ${level} ${gpu.pictures}`;
