@@ -1,10 +1,10 @@
 import { Command as Menu } from 'cmdk';
 import { BookOpen, X } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { searchWords } from '../parts/word-search';
 import { commandGroups, groupOf, type Command } from './command';
 import { commandList, noteRun, usedCommands } from './command-list-store';
 import { applies, commandOf, commands } from './registry';
+import { searchCommands } from './search-commands';
 
 type GroupName = keyof typeof commandGroups;
 
@@ -25,19 +25,7 @@ interface Group {
 
 /** What is found for a text; with none, what was run last, then all by groups, those of the view first. */
 function groupsOf(text: string, recent: readonly string[]): Group[] {
-  if (text.trim()) {
-    const fits = searchWords(
-      commands,
-      text,
-      (command) => ({
-        name: command.label,
-        words: [...(command.words ?? []), commandGroups[groupOf(command)]],
-        summary: command.help,
-      }),
-      (command) => Number(!applies(command)),
-    );
-    return [{ name: 'found', heading: '', commands: fits }];
-  }
+  if (text.trim()) return [{ name: 'found', heading: '', commands: searchCommands(text) }];
   const own = groupsOfView[location.pathname.split('/')[1]] ?? [];
   const names = [
     ...own,
@@ -47,9 +35,7 @@ function groupsOf(text: string, recent: readonly string[]): Group[] {
     {
       name: 'recent',
       heading: 'Run last',
-      commands: commands
-        .filter(({ id }) => recent.includes(id))
-        .sort((a, b) => recent.indexOf(a.id) - recent.indexOf(b.id)),
+      commands: recent.flatMap((id) => commands.find((command) => command.id === id) ?? []),
     },
     ...names.map((name) => ({
       name,

@@ -9,6 +9,7 @@ import { sceneAtHand } from '../commands/at-hand';
 import { commandList } from '../commands/command-list-store';
 import type { Command } from '../commands/command';
 import { applies, commands } from '../commands/registry';
+import { searchCommands } from '../commands/search-commands';
 import { closeHelp, helpSession } from '../data/help-session';
 import { goToStep } from '../data/first-steps';
 import { kindAnywhere, libraryKinds, libraryStore, loadLibrary } from '../data/module-library';
@@ -62,15 +63,10 @@ function found(text: string, kinds: readonly Kind[]): Group[] {
     words: [],
     summary: section.text,
   }));
-  const fits = searchWords(commands, text, ({ label, help, words = [] }) => ({
-    name: label,
-    words,
-    summary: help,
-  }));
   return [
     { heading: 'Nodes', items: searchKinds(kinds, text).slice(0, mostFound).map(ofKind) },
     { heading: 'Guide', items: sections.slice(0, mostFound).map(ofSection) },
-    { heading: 'Commands', items: fits.slice(0, mostFound).map(ofCommand) },
+    { heading: 'Commands', items: searchCommands(text).slice(0, mostFound).map(ofCommand) },
   ].filter(({ items }) => items.length > 0);
 }
 
