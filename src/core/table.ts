@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { dsvFormat } from 'd3-dsv';
 
 /** Numbers in columns. */
 export interface Table {
@@ -57,6 +57,23 @@ function readJson(text: string): Table {
   return { names, columns };
 }
 
+const delimiters = [',', ';', '\t', ' '];
+
+/** Rows by the delimiter that gives the widest first rows all alike; rows without anything in them do not count. */
+function rowsOfText(text: string): string[][] {
+  const readings = delimiters.map((delimiter) =>
+    dsvFormat(delimiter)
+      .parseRows(text)
+      .filter((row) => row.some((cell) => cell.trim())),
+  );
+  const width = (rows: string[][]): number => rows[0]?.length ?? 0;
+  const isEven = (rows: string[][]): boolean => rows.every((row) => row.length === width(rows));
+  const widest = (of: string[][][]): string[][] =>
+    of.reduce((best, rows) => (width(rows) > width(best) ? rows : best));
+  const even = readings.filter((rows) => isEven(rows) && width(rows) > 1);
+  return widest(even.length ? even : readings);
+}
+
 /**
  * Reads comma, semicolon or tab separated values (RFC 4180). A first row that holds no number is taken as names. Throws
  * RangeError that names the row and column of the first cell that does not fit; empty text gives no columns. A text that begins as JSON is read as
@@ -64,12 +81,7 @@ function readJson(text: string): Table {
  */
 export function readTable(text: string): Table {
   if (/^\s*[[{]/.test(text)) return readJson(text);
-  const { data, errors } = Papa.parse<string[]>(text.trim(), {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [',', ';', '\t', ' '],
-  });
-  const broken = errors.find(({ code }) => code !== 'UndetectableDelimiter');
-  if (broken) throw new RangeError(`Row ${(broken.row ?? 0) + 1} cannot be read: ${broken.message}.`);
+  const data = rowsOfText(text.trim());
   if (!data.length) return { names: [], columns: [] };
   const isHead = data[0].every((cell) => Number.isNaN(number(cell)));
   const rows = isHead ? data.slice(1) : data;

@@ -1,4 +1,4 @@
-import Papa from 'papaparse';
+import { csvFormatRow } from 'd3-dsv';
 import type { Show } from '../document/types';
 import { hasWindow, partOf, windowSizeOf } from './outputs';
 import { pixelCount } from './pixels/pixels';
@@ -54,5 +54,5 @@ export function wallTable({ wall, canvas }: Pick<Show, 'wall' | 'canvas'>): stri
       ...[...surface.at, ...surface.turn, surface.width, surface.height].map(fine),
     ];
   });
-  return Papa.unparse([heads, ...rows]);
+  return [heads, ...rows].map((row) => csvFormatRow(row.map(String))).join('\r\n');
 }
