@@ -462,6 +462,7 @@ export class Desk {
 
   async play(): Promise<void> {
     await this.click('[aria-label="Play"]');
+    await this.find('[aria-label="Pause"]');
   }
 
   async pause(): Promise<void> {
