@@ -302,7 +302,9 @@ async function makeJob(job: StoredJob): Promise<void> {
       return;
     } catch (error) {
       if (error instanceof EngineLost && start < mostStarts) continue;
-      const state: JobState = error instanceof Stopped ? 'paused' : 'failed';
+      // Somebody may have had it go on before it had heard that it was to stop.
+      const isWanted = error instanceof Stopped && (await database.jobs.get(id))?.state === 'waiting';
+      const state: JobState = isWanted ? 'waiting' : error instanceof Stopped ? 'paused' : 'failed';
       const message =
         error instanceof Stopped
           ? null
