@@ -25,9 +25,11 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
       of a field, with --at x,y,z, its distance and colour there
   loops SHOW [--scene NAME]
       prints how long loops are, after how long all that turns is back, and what does not fit
-  preflight SHOW [--scene NAME]
-      draws each scene through its loop and says what must not go on stage: flashes that can hurt (ITU-R BT.1702,
-      WCAG 2.3.1), files that are missing; and what had better not: loops that do not close; ends with 1 on the former
+  preflight SHOW [--scene NAME] [--cost] [--report FILE]
+      draws each scene through its loop, the running order and recorded moves, and says what must not go on stage:
+      flashes that can hurt (ITU-R BT.1702, WCAG 2.3.1), files that are missing; and what had better not: loops that
+      do not close; ends with 1 on the former. --cost also times frames at full size; --report keeps all of it as
+      .html or .json
   render SHOW --scene NAME [--node NAME] --frames 0,30,60..119 --size WxH [--fps 60] --out FOLDER
       writes frame-00000.png … from the real engine; --renderer swiftshader draws as a browser without a
       graphics card does, else the system's OpenGL draws where it works
@@ -101,12 +103,19 @@ async function main(words: string[]): Promise<number> {
       return 0;
     }
     case 'preflight': {
-      const { plain, options } = readArguments(rest, ['scene', 'renderer']);
+      const { plain, options } = readArguments(rest, ['scene', 'renderer', 'report'], ['cost']);
       const { text, files } = readFile(plain[0]);
       const { show, findings } = readShow(text, catalogue);
       for (const { level, where, what } of findings) console.log(`${level}: ${where}: ${what}`);
       needEngine();
-      return (await preflight(show, files, options, (line) => console.log(line))) ? 1 : 0;
+      const fails = await preflight(
+        show,
+        files,
+        options,
+        (line) => console.log(line),
+        (name, text) => writeFileSync(name, text),
+      );
+      return fails ? 1 : 0;
     }
     case 'pack': {
       const { plain, options } = readArguments(rest, ['files', 'out']);

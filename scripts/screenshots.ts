@@ -86,13 +86,6 @@ try {
     await shot('add');
     await search.sendKeys(Key.ESCAPE);
   });
-  await part(['return-wire'], async () => {
-    await openScene('Smoke Frames');
-    await drawn();
-    await desk.click('[data-return]');
-    await desk.find('[data-testid="return-panel"]');
-    await shot('return-wire');
-  });
   await part(['handles'], async () => {
     await openScene('Lantern Row');
     await drawn();
@@ -253,6 +246,24 @@ try {
     await desk.click(`${form} button[type="submit"]`);
     await desk.find('[data-job="Shade Slats"] canvas');
     await shot('record');
+  });
+  await part(['preflight'], async () => {
+    await desk.click('[aria-label="Views"] [href="/preflight"]');
+    await desk.find('[aria-label="Look at Queen Pulse"]');
+    // A few scenes say what it is like; all of them take minutes.
+    await desk.driver.executeScript(
+      `for (const box of document.querySelectorAll('input[aria-label^="Look at"]'))
+       if (!/Shade Slats|Queen Pulse|Nectar Merge|Two Bees/.test(box.ariaLabel)) box.click();`,
+    );
+    await desk.click('main aside .btn-primary');
+    await desk.until(
+      'the end',
+      () => desk.text('[aria-label="Findings"] h2'),
+      (text) => text.length > 0,
+    );
+    await desk.find('[aria-label="Checks"] .btn-primary');
+    await desk.find('.recharts-line-curve');
+    await shot('preflight');
   });
 } finally {
   await desk.close();

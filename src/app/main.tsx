@@ -33,6 +33,10 @@ const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('./record/record-view')).RecordView }),
       },
       { path: 'play', lazy: async () => ({ Component: (await import('./play/play-view')).PlayView }) },
+      {
+        path: 'preflight',
+        lazy: async () => ({ Component: (await import('./preflight/preflight-view')).PreflightView }),
+      },
       { path: 'wall', lazy: async () => ({ Component: (await import('./wall/wall-view')).WallView }) },
       {
         path: 'inputs',

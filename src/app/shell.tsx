@@ -44,6 +44,7 @@ const views = [
   ['/inputs', 'Inputs'],
   ['/shows', 'Shows'],
   ['/record', 'Record'],
+  ['/preflight', 'Preflight'],
 ] as const;
 
 /** A control that was dragged out of the inspector onto Play. */
@@ -234,7 +235,7 @@ export function Shell() {
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />
         <NavLink
           to="/shows"
-          className="max-w-36 min-w-16 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10"
+          className="max-w-32 min-w-14 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10"
           title={name}
         >
           {name}
@@ -254,7 +255,7 @@ export function Shell() {
               }}
               className={({ isActive }) =>
                 clsx(
-                  'flex items-center border-b-2 px-2 max-xl:px-1',
+                  'flex items-center border-b-2 px-1.5 max-xl:px-1',
                   isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
                 )
               }

@@ -169,13 +169,18 @@ export class Engine {
       const gpu = new Gpu();
       const presenter = new Presenter(gpu);
       const { catalogue, media, inputs } = this;
+      const mix = new ProgramMix(gpu);
+      const wall = new WallPainter(gpu, media, this.pixels);
       this.graphics = {
         gpu,
         presenter,
-        mix: new ProgramMix(gpu),
-        wall: new WallPainter(gpu, media, this.pixels),
+        mix,
+        wall,
         clock: new GpuClock(gpu.gl),
-        questions: new Questions(gpu, catalogue, media, presenter, this.players.playing, inputs),
+        questions: new Questions(
+          { gpu, catalogue, media, presenter, mix, wall, inputs },
+          this.players.playing,
+        ),
         layer: new LiveLayer(gpu),
         feedbackWatch: new FeedbackWatch(gpu),
         darkWatch: new DarkWatch(gpu, presenter, (scene, dark) => this.tell({ type: 'dark', scene, dark })),

@@ -19,6 +19,7 @@ const views = [
   ['inputs', 'Inputs', 'What drives the show'],
   ['shows', 'Shows', 'Files'],
   ['record', 'Record', 'Export and record'],
+  ['preflight', 'Preflight', 'Checks before doors'],
 ] as const;
 
 const looks = [

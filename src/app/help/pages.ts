@@ -2,6 +2,7 @@ import news from '../../../CHANGELOG.md?raw';
 import exports from '../../../docs/export.md?raw';
 import guide from '../../../docs/guide.md?raw';
 import modules from '../../../docs/modules.md?raw';
+import preflight from '../../../docs/preflight.md?raw';
 import playing from '../../../docs/playing.md?raw';
 import wall from '../../../docs/wall.md?raw';
 import { sectionsOf, type Section } from './sections';
@@ -18,6 +19,7 @@ export const helpSections: readonly Section[] = Object.entries({
   modules,
   playing,
   wall,
+  preflight,
   export: exports,
   news,
 }).flatMap(([page, text]) => sectionsOf(page, text));

@@ -2,13 +2,11 @@ import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { giveInputs } from '../inputs/give-inputs';
 import { engine } from '../engine/client';
-import type { SceneMeasure } from '../../core/preflight/scene-check';
-import { measuredSize, SceneMeter } from '../../core/preflight/scene-meter';
 import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
 import type { ExportEvent, SoleOrder } from '../../engine/protocol/export';
-import type { FrameRequest } from '../../engine/protocol/protocol';
+import type { EngineAnswer, EngineRequest, FrameRequest } from '../../engine/protocol/protocol';
 
 /** What the command line calls in this page: the real engine, asked for exact frames. */
 export interface RenderPage {
@@ -17,8 +15,8 @@ export interface RenderPage {
     open(text: string, address?: string, ids?: readonly string[]): Promise<void>;
     /** A frame as a PNG in base64. */
     frame(request: FrameRequest): Promise<string>;
-    /** What one round of a scene shows: `frames` of them, and the one after. */
-    measure(scene: string, frames: number, fps: number): Promise<Omit<SceneMeasure, 'seconds' | 'remembers'>>;
+    /** What Preflight asks of the engine; the answer is plain data. */
+    preflight(request: Extract<EngineRequest, { type: 'measure' | 'cost' }>): Promise<EngineAnswer>;
     /** A field of a frame at places (x, y, z in turn): distance, red, green and blue of each. */
     field(request: FrameRequest, places: readonly number[]): Promise<number[]>;
     /** What a node gives as a file, in base64. */
@@ -73,20 +71,8 @@ function packed(bytes: Uint8Array): string {
     const { values } = await client.request({ type: 'field', request, places }, 600000);
     return [...values];
   },
-  async measure(scene, frames, fps) {
-    const meter = new SceneMeter();
-    const canvas = new OffscreenCanvas(measuredSize.width, measuredSize.height);
-    const context = canvas.getContext('2d', { willReadFrequently: true })!;
-    for (let frame = 0; frame <= frames; frame++) {
-      const request = { scene, node: null, frame, ...measuredSize };
-      const { png } = await client.request({ type: 'frame', request }, 600000);
-      const bitmap = await createImageBitmap(new Blob([png], { type: 'image/png' }));
-      context.drawImage(bitmap, 0, 0);
-      bitmap.close();
-      meter.add(context.getImageData(0, 0, measuredSize.width, measuredSize.height).data, frame / fps);
-    }
-    const { general, red, seam } = meter.result(frames / fps, false);
-    return { general, red, seam };
+  preflight(request) {
+    return client.request(request, 600000);
   },
   async frame(request) {
     const { png } = await client.request({ type: 'frame', request }, 600000);

@@ -196,6 +196,8 @@ export interface SignalKind<
    * hand. Absent: the same if it has a memory, else an empty list.
    */
   each?(controls: ResolvedControls<C>): boolean | readonly string[];
+  /** Whether what it gives can go on rising for as long as the show lasts. Absent: it never does. */
+  endless?(controls: ResolvedControls<C>): boolean;
   /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
   memory?(): M;
   /**

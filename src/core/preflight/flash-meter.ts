@@ -79,6 +79,45 @@ class Turns {
   }
 }
 
+/** Cells that changed within the last moments, counted over any box at once: sums from the upper left, by way. */
+class Together {
+  private readonly up = new Int32Array((flashGrid.width + 1) * (flashGrid.height + 1));
+  private readonly down = new Int32Array((flashGrid.width + 1) * (flashGrid.height + 1));
+
+  take({ rose, fell }: Turns, seconds: number): void {
+    const { width, height } = flashGrid;
+    const { up, down } = this;
+    for (let y = 0; y < height; y++) {
+      let [rising, falling] = [0, 0];
+      for (let x = 0; x < width; x++) {
+        const cell = y * width + x;
+        // The last change of a cell counts, while it is new.
+        const rises = rose[cell] > fell[cell];
+        if (seconds - (rises ? rose[cell] : fell[cell]) < togetherSeconds) {
+          if (rises) rising++;
+          else falling++;
+        }
+        const at = (y + 1) * (width + 1) + x + 1;
+        up[at] = up[at - width - 1] + rising;
+        down[at] = down[at - width - 1] + falling;
+      }
+    }
+  }
+
+  /** How many cells of a box rose and fell. */
+  within(left: number, top: number, width: number, height: number): readonly [number, number] {
+    const row = flashGrid.width + 1;
+    const [a, b] = [top * row + left, top * row + left + width];
+    const [c, d] = [a + height * row, b + height * row];
+    const { up, down } = this;
+    return [up[d] - up[b] - up[c] + up[a], down[d] - down[b] - down[c] + down[a]];
+  }
+}
+
+/** Cells of a field of view along both ways. */
+const fieldWidth = Math.round(flashGrid.width * field);
+const fieldHeight = Math.round(flashGrid.height * field);
+
 /** Changes of one field of view: which way it changed last, and when it did. */
 class FieldChanges {
   private way: 1 | -1 | 0 = 0;
@@ -90,30 +129,19 @@ class FieldChanges {
   ) {}
 
   /** Changes in the second up to now. */
-  add({ rose, fell }: Turns, seconds: number): number {
-    const width = Math.round(flashGrid.width * field);
-    const height = Math.round(flashGrid.height * field);
-    let [up, down] = [0, 0];
-    for (let y = this.top; y < this.top + height; y++)
-      for (let x = this.left; x < this.left + width; x++) {
-        const cell = y * flashGrid.width + x;
-        // The last change of a cell counts, while it is new.
-        const rises = rose[cell] > fell[cell];
-        if (seconds - (rises ? rose : fell)[cell] >= togetherSeconds) continue;
-        if (rises) up++;
-        else down++;
-      }
-    const least = leastArea * width * height;
-    for (const [way, area] of [
-      [1, up],
-      [-1, down],
-    ] as const) {
-      if (area < least || this.way === way) continue;
-      this.way = way;
-      this.times.push(seconds);
-    }
+  add(together: Together, seconds: number): number {
+    const [up, down] = together.within(this.left, this.top, fieldWidth, fieldHeight);
+    const least = leastArea * fieldWidth * fieldHeight;
+    if (up >= least) this.turn(1, seconds);
+    if (down >= least) this.turn(-1, seconds);
     while (this.times.length && this.times[0] <= seconds - 1 + 1e-9) this.times.shift();
     return this.times.length;
+  }
+
+  private turn(way: 1 | -1, seconds: number): void {
+    if (this.way === way) return;
+    this.way = way;
+    this.times.push(seconds);
   }
 }
 
@@ -122,8 +150,8 @@ const step = 4;
 
 function fields(): FieldChanges[] {
   const made: FieldChanges[] = [];
-  for (let top = 0; top + flashGrid.height * field <= flashGrid.height; top += step)
-    for (let left = 0; left + flashGrid.width * field <= flashGrid.width; left += step)
+  for (let top = 0; top + fieldHeight <= flashGrid.height; top += step)
+    for (let left = 0; left + fieldWidth <= flashGrid.width; left += step)
       made.push(new FieldChanges(left, top));
   return made;
 }
@@ -136,6 +164,7 @@ export class FlashMeter {
   private readonly wasRed = new Uint8Array(cells);
   private readonly turns: Record<Sort, Turns>;
   private readonly fields: Record<Sort, FieldChanges[]> = { general: fields(), red: fields() };
+  private readonly together = new Together();
   private hasBegun = false;
 
   constructor() {
@@ -169,9 +198,15 @@ export class FlashMeter {
       }
     }
     this.hasBegun = true;
-    const most = (sort: Sort): number =>
-      Math.max(...this.fields[sort].map((of) => of.add(this.turns[sort], seconds)));
-    const count = { general: most('general'), red: most('red') };
+    const count = { general: this.most('general', seconds), red: this.most('red', seconds) };
     return { ...count, fails: Math.max(count.general, count.red) > 2 * mostFlashes };
+  }
+
+  /** Changes in the last second in the field where most were. */
+  private most(sort: Sort, seconds: number): number {
+    this.together.take(this.turns[sort], seconds);
+    let most = 0;
+    for (const one of this.fields[sort]) most = Math.max(most, one.add(this.together, seconds));
+    return most;
   }
 }

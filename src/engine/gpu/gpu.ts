@@ -68,6 +68,9 @@ export interface ShareBox {
   height: number;
 }
 
+const bytesOf = (width: number, height: number, bits: Bits, samples: number): number =>
+  (width * height * (1 + samples) * Number(bits)) / 2;
+
 /** Sole owner of the graphics context, its render targets and the full-screen pass. */
 export class Gpu {
   readonly canvas: OffscreenCanvas;
@@ -92,6 +95,8 @@ export class Gpu {
   private readonly copyMaterial: RawShaderMaterial;
   private readonly free = new Map<string, WebGLRenderTarget[]>();
   private made = 0;
+  /** Bytes of all pictures that are in use. */
+  bytes = 0;
   private readonly emptyTexture: DataTexture;
   private readonly whiteTexture: DataTexture;
 
@@ -246,6 +251,7 @@ void main() { result = texture(picture, place); }`,
     const real: Bits = this.floats ? bits : '8';
     // 32-bit targets with several samples a pixel are not drawable everywhere.
     const edges = real === '32' ? Math.min(samples, this.deepSamples) : samples;
+    this.bytes += bytesOf(width, height, real, edges);
     const list = this.free.get(this.key(width, height, real, depth, edges));
     const ready = list?.pop();
     if (ready) return ready;
@@ -274,6 +280,7 @@ void main() { result = texture(picture, place); }`,
 
   release(target: WebGLRenderTarget): void {
     const bits = (target.texture.userData as { bits: Bits }).bits;
+    this.bytes -= bytesOf(target.width, target.height, bits, target.samples);
     const key = this.key(target.width, target.height, bits, target.depthBuffer, target.samples);
     const list = this.free.get(key) ?? [];
     if (!this.free.has(key)) this.free.set(key, list);
@@ -354,6 +361,11 @@ void main() { result = texture(picture, place); }`,
     do await new Promise((resolve) => setTimeout(resolve, 1));
     while (gl.getSyncParameter(fence, gl.SYNC_STATUS) !== gl.SIGNALED && !this.isLost);
     gl.deleteSync(fence);
+  }
+
+  /** Stops everything until all that was asked for is drawn: only where times of single steps are wanted. */
+  wait(): void {
+    this.gl.finish();
   }
 
   dispose(): void {

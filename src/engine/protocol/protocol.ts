@@ -8,7 +8,9 @@ import { beforeCues, type CueState } from '../../core/desk/cue-run';
 import type { DeskValues } from '../../core/desk/desk-run';
 import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
-import type { ExportSpec } from '../../core/export/spec';
+import type { ExportSource, ExportSpec } from '../../core/export/spec';
+import type { CostMeasure } from '../../core/preflight/cost-check';
+import type { RoundMeasure } from '../../core/preflight/round-check';
 import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
 import type { DeskValue, Layer, Move, Scene, Show, Transition } from '../../core/document/types';
 
@@ -233,6 +235,12 @@ export interface FrameRequest {
   height: number;
 }
 
+/** What is measured, at the rate of the show. `output`: an output of the wall; null: the canvas. */
+export interface MeasureSubject {
+  source: ExportSource;
+  output: string | null;
+}
+
 /** Requests that get one answer. */
 export type EngineRequest =
   | { type: 'pixel'; scene: string; node: string; x: number; y: number }
@@ -250,6 +258,13 @@ export type EngineRequest =
   | { type: 'export-plan'; spec: ExportSpec }
   /** What a node gives, as a file. */
   | { type: 'data'; request: DataRequest }
+  /**
+   * What a stretch of time shows: one round of a scene, the running order or recorded moves, of `longest` seconds at most.
+   * Answers after a while with how far it is; asked again with `isNew` false it goes on.
+   */
+  | { type: 'measure'; subject: MeasureSubject; longest: number; isNew: boolean }
+  /** What drawing costs at full size. `frames`: how many are timed at each size that is tried. */
+  | { type: 'cost'; subject: MeasureSubject; frames: number }
   /** What can be encoded here at that size. */
   | { type: 'encoders'; width: number; height: number };
 
@@ -263,6 +278,9 @@ export type EngineAnswer =
   | { type: 'why'; reasons: readonly DarkReason[] }
   | { type: 'export-plan'; plan: ExportPlan }
   | { type: 'data'; bytes: Uint8Array<ArrayBuffer> }
+  /** `done`: share of it, 0..1; `measure`: all of it, when it is done. */
+  | { type: 'measure'; done: number; measure: RoundMeasure | null }
+  | { type: 'cost'; cost: CostMeasure }
   | { type: 'encoders'; encoders: Encoders };
 
 // From the engine

@@ -1,4 +1,3 @@
-import type { Catalogue } from '../../core/kind/kind';
 import type { Show } from '../../core/document/types';
 import { Timing } from '../../core/export/schedule';
 import { givenTo, type DeskValues } from '../../core/desk/desk-run';
@@ -6,14 +5,12 @@ import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import { ExactScene, sceneOf } from '../exact/exact-scene';
 import { planOf } from '../exact/plan';
-import type { Gpu } from '../gpu/gpu';
 import { makeOpaque } from '../gpu/page-pixels';
-import type { LiveInputs } from '../playback/live-inputs';
-import type { MediaLibrary } from '../media/library';
 import { plainLook } from '../image/look';
-import type { Presenter } from '../output/presenter';
 import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol/protocol';
 import { ScenePlayer } from '../playback/scene-player';
+import type { ExportMeans } from '../record/export-run';
+import type { Measuring } from '../record/measuring';
 import { encodersAt } from '../record/encoders';
 import { Grabber } from '../record/grabber';
 
@@ -28,22 +25,24 @@ const opaquePng = { type: 'images', image: 'png', alpha: false, linear: false, d
 /** Requests that need frames which nobody sees. */
 export type ExactRequest = Extract<
   EngineRequest,
-  { type: 'frame' | 'field' | 'picture' | 'data' | 'export-plan' | 'encoders' }
+  { type: 'frame' | 'field' | 'picture' | 'data' | 'export-plan' | 'encoders' | 'measure' | 'cost' }
 >;
 
 /** Answers requests for exact frames, small pictures and what exports need. Lives as long as its GPU context. */
 export class ExactQuestions {
   private exact: { key: string; run: ExactScene } | null = null;
+  private measuring: Measuring | null = null;
 
   constructor(
-    private readonly gpu: Gpu,
-    private readonly catalogue: Catalogue,
-    private readonly media: MediaLibrary,
-    private readonly presenter: Presenter,
+    private readonly live: ExportMeans,
     /** Scenes that are playing, by id. */
     private readonly players: ReadonlyMap<string, ScenePlayer>,
-    private readonly inputs: LiveInputs,
   ) {}
+
+  /** The same without hands and devices. */
+  private get means(): ExportMeans {
+    return { ...this.live, inputs: this.live.inputs.exact() };
+  }
 
   async answer(request: ExactRequest, show: Show): Promise<EngineAnswer> {
     switch (request.type) {
@@ -64,19 +63,49 @@ export class ExactQuestions {
         return { type: 'picture', png: await png };
       }
       case 'data': {
-        const { gpu, catalogue, media } = this;
         const { dataFile } = await import('../record/data-files');
-        const means = { gpu, catalogue, media, inputs: this.inputs.exact() };
-        return { type: 'data', bytes: await dataFile(means, show, request.request) };
+        return { type: 'data', bytes: await dataFile(this.means, show, request.request) };
       }
-      case 'export-plan':
-        return {
-          type: 'export-plan',
-          plan: planOf(this.catalogue, this.inputs.exact(), show, request.spec),
-        };
+      case 'export-plan': {
+        const { catalogue, inputs } = this.means;
+        return { type: 'export-plan', plan: planOf(catalogue, inputs, show, request.spec) };
+      }
+      case 'measure':
+        return { type: 'measure', ...(await this.measure(show, request)) };
+      case 'cost': {
+        const { costOf } = await import('../record/cost');
+        return { type: 'cost', cost: await costOf(this.means, show, request) };
+      }
       case 'encoders':
         return { type: 'encoders', encoders: await encodersAt(request.width, request.height) };
     }
+  }
+
+  /** Goes on with what is measured for a while. One thing is measured at a time: another begins afresh. */
+  private async measure(
+    show: Show,
+    { subject, longest, isNew }: Extract<ExactRequest, { type: 'measure' }>,
+  ): Promise<Omit<Extract<EngineAnswer, { type: 'measure' }>, 'type'>> {
+    const { Measuring } = await import('../record/measuring');
+    if (isNew) {
+      this.measuring?.dispose();
+      this.measuring = new Measuring(this.means, show, subject, longest);
+    }
+    const { measuring } = this;
+    if (!measuring) throw new Error('Nothing is being measured. Begin again.');
+    try {
+      const measure = await measuring.goOn();
+      if (measure) this.endMeasuring();
+      return { done: measuring.done, measure };
+    } catch (error) {
+      this.endMeasuring();
+      throw error;
+    }
+  }
+
+  private endMeasuring(): void {
+    this.measuring?.dispose();
+    this.measuring = null;
   }
 
   private async exactFrame(show: Show, request: FrameRequest): Promise<ArrayBuffer> {
@@ -96,9 +125,7 @@ export class ExactQuestions {
     if (!goesOn) {
       exact?.run.dispose();
       this.exact = null;
-      const { gpu, catalogue, media } = this;
-      const means = { gpu, catalogue, media, inputs: this.inputs.exact() };
-      const run = new ExactScene(means, show, scene, { width, height }, new Timing(fps), node);
+      const run = new ExactScene(this.means, show, scene, { width, height }, new Timing(fps), node);
       this.exact = { key, run };
     }
     const { run } = this.exact!;
@@ -115,11 +142,11 @@ export class ExactQuestions {
     desk?: DeskValues,
   ): Promise<ArrayBuffer> {
     const { canvas, tempo } = show;
+    const { gpu, catalogue, media, inputs } = this.means;
     const scene = sceneOf(show, id);
-    const player = new ScenePlayer(this.gpu, this.catalogue, this.media, scene, { waits: true });
+    const player = new ScenePlayer(gpu, catalogue, media, scene, { waits: true });
     if (desk) player.give({ version: 1, values: givenTo(show, desk, id) });
     const steps = new FeedbackClock();
-    const inputs = this.inputs.exact();
     try {
       const history = player.historyOf(scene, []);
       for (let k = 0; k < pictureSteps; k++) {
@@ -140,7 +167,7 @@ export class ExactQuestions {
           isLast ? null : history.pictures,
         );
         // The stage and the desk come first: each step waits until the GPU is done with the one before.
-        await this.gpu.finish();
+        await gpu.finish();
       }
       return await this.png(player, null, width, height);
     } finally {
@@ -154,7 +181,7 @@ export class ExactQuestions {
     width: number,
     height: number,
   ): Promise<ArrayBuffer> {
-    const { gpu, presenter } = this;
+    const { gpu, presenter } = this.live;
     // Taken off the GPU as exports are, so that a frame is the same in both.
     const grabber = new Grabber(gpu, { width, height, supersample: 1, subframes: 1, format: opaquePng });
     let pixels: Uint8ClampedArray<ArrayBuffer>;

@@ -1,9 +1,5 @@
-import type { Catalogue } from '../../core/kind/kind';
 import type { Show } from '../../core/document/types';
-import type { Gpu } from '../gpu/gpu';
-import type { LiveInputs } from '../playback/live-inputs';
-import type { MediaLibrary } from '../media/library';
-import type { Presenter } from '../output/presenter';
+import type { ExportMeans } from '../record/export-run';
 import type { EngineAnswer, EngineRequest } from '../protocol/protocol';
 import type { ScenePlayer } from '../playback/scene-player';
 import type { ExactQuestions } from './exact-questions';
@@ -13,20 +9,15 @@ export class Questions {
   private exact: Promise<ExactQuestions> | null = null;
 
   constructor(
-    private readonly gpu: Gpu,
-    private readonly catalogue: Catalogue,
-    private readonly media: MediaLibrary,
-    private readonly presenter: Presenter,
+    private readonly means: ExportMeans,
     /** Scenes that are playing, by id. */
     private readonly players: ReadonlyMap<string, ScenePlayer>,
-    private readonly inputs: LiveInputs,
   ) {}
 
   /** What answers all else is loaded when it is first asked. */
   private async load(): Promise<ExactQuestions> {
     const { ExactQuestions } = await import('./exact-questions');
-    const { gpu, catalogue, media, presenter, players, inputs } = this;
-    return new ExactQuestions(gpu, catalogue, media, presenter, players, inputs);
+    return new ExactQuestions(this.means, this.players);
   }
 
   async answer(request: EngineRequest, show: Show): Promise<EngineAnswer> {
@@ -46,7 +37,7 @@ export class Questions {
   }
 
   private async readPixel(scene: string, node: string, x: number, y: number): Promise<EngineAnswer> {
-    const { gpu } = this;
+    const { gpu } = this.means;
     const player = this.players.get(scene);
     const image = player?.run.runs.get(node)?.image;
     if (!player || !image) throw new Error('There is no picture at this node.');

@@ -98,6 +98,28 @@ export class ExportRun {
     }
   }
 
+  /** What the nodes of a scene cost one by one, the dearest first: `work` draws a frame in which each of them is waited for. */
+  async nodeTimes(
+    work: (frame: number) => Promise<unknown>,
+    frame: number,
+  ): Promise<{ node: string; ms: number }[]> {
+    if (this.spec.source.type !== 'scene') return [];
+    const { renderer } = (this.run as ExactScene).player;
+    const times = new Map<string, number>();
+    renderer.measure = (node, draw) => {
+      const start = performance.now();
+      draw();
+      this.means.gpu.wait();
+      times.set(node, (times.get(node) ?? 0) + performance.now() - start);
+    };
+    try {
+      await work(frame);
+    } finally {
+      renderer.measure = null;
+    }
+    return [...times].map(([node, ms]) => ({ node, ms })).sort((a, b) => b.ms - a.ms);
+  }
+
   /** Distances of what a shot shows, rows from above. */
   async depth(): Promise<Float32Array<ArrayBuffer>> {
     const { spec, means } = this;

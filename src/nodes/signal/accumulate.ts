@@ -40,6 +40,7 @@ export default signalKind({
     }),
   },
   naturalRange: (c) => (c.ends === 'none' ? [0, 1] : [c.range[0], c.range[1]]),
+  endless: (c) => c.ends === 'none',
   moves: () => true,
   memory: (): Memory => ({ reached: [], again: new Triggers() }),
   compute({ controls: c, inputs, moment, memory, out }) {

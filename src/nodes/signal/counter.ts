@@ -68,6 +68,7 @@ export default signalKind({
     lane: text({ label: 'Lane', help: 'Name of the lane it gives.', default: 'value' }),
   },
   naturalRange: (c) => [Math.min(c.from, c.to), Math.max(c.from, c.to)],
+  endless: (c) => c.ends === 'none',
   moves: () => true,
   memory: (): Memory => ({ hits: 0, started: null, triggers: new Triggers(), again: new Triggers() }),
   compute({ controls: c, inputs, moment, memory, out }) {

@@ -1,0 +1,155 @@
+import { create } from 'zustand';
+import { machineFindings } from '../../core/preflight/machine-check';
+import {
+  byLevel,
+  type Mend,
+  type PreflightFinding,
+  type Subject,
+} from '../../core/preflight/preflight-finding';
+import type { PreflightReport } from '../../core/preflight/report';
+import {
+  checkSubject,
+  outputSubjects,
+  type PreflightMeans,
+  type SubjectReport,
+} from '../../core/preflight/run';
+import { performanceSubjects, sceneSubject, standingFindings } from '../../core/preflight/standing';
+import type { Show } from '../../core/document/types';
+import { catalogue } from '../../nodes/catalogue';
+import type { EngineAnswer } from '../../engine/protocol/protocol';
+import { database } from '../data/db';
+import { editScene, showStore } from '../data/show-store';
+import { engineFor } from '../exports/job-queue';
+import type { EngineClient } from '../engine/client';
+import { machineFacts } from './machine-facts';
+
+/** Milliseconds that one answer may take: a frame at full size may be slow where the processor draws. */
+const patienceMs = 600000;
+
+type Answer<T extends EngineAnswer['type']> = Extract<EngineAnswer, { type: T }>;
+
+interface PreflightState {
+  /** Show that was looked at, as it stood then; null: none was. */
+  show: Show | null;
+  at: string;
+  machine: string;
+  /** What is being looked at, and the share of all that is done. */
+  running: { name: string; done: number } | null;
+  subjects: readonly Subject[];
+  /** What was found without drawing, and about the machine. */
+  standing: readonly PreflightFinding[];
+  reports: readonly SubjectReport[];
+}
+
+const nothing: PreflightState = {
+  show: null,
+  at: '',
+  machine: '',
+  running: null,
+  subjects: [],
+  standing: [],
+  reports: [],
+};
+
+/** What Preflight found last, and how far it is. */
+export const preflightStore = create<PreflightState>()(() => nothing);
+
+/** All findings, the worst first. */
+export const findingsOf = ({ standing, reports }: PreflightState): PreflightFinding[] =>
+  byLevel([...standing, ...reports.flatMap(({ findings }) => findings)]);
+
+let client: EngineClient | null = null;
+/** Counts the runs: what an older one still says is not heard. */
+let runs = 0;
+
+/** Ends what is under way; what was found stays. */
+export function stopPreflight(): void {
+  runs++;
+  client?.close();
+  client = null;
+  preflightStore.setState({ running: null });
+}
+
+const meansOf = (asked: EngineClient, withCost: boolean): PreflightMeans => ({
+  measure: async (subject, longest, isNew) =>
+    (await asked.request({ type: 'measure', subject, longest, isNew }, patienceMs)) as Answer<'measure'>,
+  ...(withCost && {
+    cost: async (subject, frames) =>
+      ((await asked.request({ type: 'cost', subject, frames }, patienceMs)) as Answer<'cost'>).cost,
+  }),
+});
+
+/** What a show is looked at by: its scenes or some of them; with all of them also the running order and recorded moves. */
+export function subjectsOf(show: Show, scenes: ReadonlySet<string> | null, withCost: boolean): Subject[] {
+  const chosen = show.scenes.filter(({ id }) => !scenes || scenes.has(id));
+  return [
+    ...chosen.map((scene) => sceneSubject(show, scene)),
+    ...(scenes ? [] : performanceSubjects(show)),
+    ...(withCost && !scenes && chosen[0] ? outputSubjects(show, chosen[0].id) : []),
+  ];
+}
+
+/**
+ * Looks at the open show, in an engine of its own beside that of the stage. `scenes`: only these; null: all there is.
+ * `withCost`: frames are also timed at full size.
+ */
+export async function startPreflight(scenes: ReadonlySet<string> | null, withCost: boolean): Promise<void> {
+  stopPreflight();
+  const run = runs;
+  const isCurrent = (): boolean => run === runs;
+  const { show } = showStore.getState();
+  const subjects = subjectsOf(show, scenes, withCost);
+  preflightStore.setState({
+    ...nothing,
+    show,
+    subjects,
+    at: new Date().toISOString(),
+    running: { name: 'Machine', done: 0 },
+  });
+  const kept = new Set(await database.files.toCollection().primaryKeys());
+  const { facts, name } = await machineFacts();
+  if (!isCurrent()) return;
+  const chosen = show.scenes.filter(({ id }) => !scenes || scenes.has(id));
+  preflightStore.setState({
+    machine: name,
+    standing: [
+      ...standingFindings(show, chosen, catalogue, (file) => kept.has(file)),
+      ...machineFindings(show, catalogue, facts),
+    ],
+  });
+  const own = await engineFor(show);
+  if (!isCurrent()) {
+    own.close();
+    return;
+  }
+  client = own;
+  const means = meansOf(own, withCost);
+  for (const [k, subject] of subjects.entries()) {
+    const tell = (done: number): void => {
+      if (isCurrent())
+        preflightStore.setState({ running: { name: subject.name, done: (k + done) / subjects.length } });
+    };
+    tell(0);
+    const report = await checkSubject(show, catalogue, subject, means, tell);
+    if (!isCurrent()) return;
+    preflightStore.setState(({ reports }) => ({ reports: [...reports, report] }));
+  }
+  stopPreflight();
+}
+
+/** The last look as a report. */
+export function currentReport(): PreflightReport | null {
+  const state = preflightStore.getState();
+  if (!state.show) return null;
+  const { show, at, machine, reports } = state;
+  return { show: show.name, at, machine, findings: findingsOf(state), subjects: [...reports] };
+}
+
+/** Does what a finding says would mend it, and takes the finding away. */
+export async function mend(finding: PreflightFinding, how: Mend): Promise<void> {
+  if (how.do === 'keep-storage') {
+    if (!(await navigator.storage.persist())) return;
+  } else if (how.do === 'lock-loop') editScene(how.scene, (scene) => void (scene.loop.lock = true));
+  else editScene(how.scene, (scene) => void (scene.wires[how.wire].back!.guard = 'soft'));
+  preflightStore.setState(({ standing }) => ({ standing: standing.filter((one) => one !== finding) }));
+}

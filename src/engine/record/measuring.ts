@@ -1,0 +1,97 @@
+import type { ExportSpec } from '../../core/export/spec';
+import type { Show } from '../../core/document/types';
+import { measuredSize, RoundMeter } from '../../core/preflight/round-meter';
+import type { RoundMeasure } from '../../core/preflight/round-check';
+import { planOf } from '../exact/plan';
+import type { MeasureSubject } from '../protocol/protocol';
+import { ExportRun, type ExportMeans } from './export-run';
+import { Grabber } from './grabber';
+
+/** Milliseconds that are worked at a stretch, before somebody is told how far it is. */
+const turnMs = 400;
+/** Seconds of a loop up to which the frame after its last is drawn though the loop is longer than what is looked at. */
+const longestSeam = 300;
+
+/** What is drawn of a subject: all of it, as opaque bytes at some size. */
+export const specOf = (
+  { canvas: { fps } }: Show,
+  { source, output }: MeasureSubject,
+  { width, height }: { width: number; height: number },
+): ExportSpec => ({
+  name: 'Preflight',
+  source,
+  output,
+  range: { type: 'whole' },
+  fps,
+  width,
+  height,
+  supersample: 1,
+  subframes: 1,
+  shutter: 360,
+  format: { type: 'images', image: 'png', alpha: false, linear: false, depth: false },
+});
+
+/** Looks at what a subject shows, frame by frame as the stage shows it, a while at a time. */
+export class Measuring {
+  private readonly run: ExportRun;
+  private readonly grabber: Grabber;
+  private readonly meter = new RoundMeter();
+  private readonly first: number;
+  private readonly count: number;
+  /** Frame that should look like the first; null: there is none, or it is too far away. */
+  private readonly meets: number | null;
+  private frames = 0;
+
+  constructor(
+    means: ExportMeans,
+    private readonly show: Show,
+    subject: MeasureSubject,
+    /** Seconds that are looked at, at most. */
+    longest: number,
+  ) {
+    const spec = specOf(show, subject, measuredSize);
+    const plan = planOf(means.catalogue, means.inputs, show, spec);
+    const { fps } = show.canvas;
+    this.first = plan.first;
+    this.count = Math.min(plan.count, Math.max(1, Math.round(longest * fps)));
+    const isFar = plan.meets !== null && plan.meets > longestSeam * fps;
+    this.meets = isFar ? null : plan.meets;
+    this.run = new ExportRun(means, show, spec);
+    this.grabber = new Grabber(means.gpu, spec);
+  }
+
+  /** Share that is done, 0..1. */
+  get done(): number {
+    return this.frames / (this.count + 1);
+  }
+
+  /** Goes on for a while; gives what was measured when it is done. */
+  async goOn(): Promise<RoundMeasure | null> {
+    const { first, count, meets, meter, show } = this;
+    const { fps } = show.canvas;
+    const start = performance.now();
+    while (this.frames < count) {
+      meter.add(await this.pixels(first + this.frames), this.frames / fps);
+      this.frames++;
+      if (performance.now() - start > turnMs) return null;
+    }
+    if (meets !== null) meter.meet(await this.pixels(meets));
+    this.frames++;
+    return meter.result(count / fps);
+  }
+
+  private async pixels(frame: number): Promise<Uint8ClampedArray> {
+    const { grabber, run } = this;
+    await run.frame(frame, () => {
+      const target = grabber.target();
+      run.draw(target);
+      grabber.add(target);
+    });
+    return new Uint8ClampedArray((await grabber.take()).buffer);
+  }
+
+  dispose(): void {
+    this.run.dispose();
+    this.grabber.dispose();
+  }
+}
