@@ -102,7 +102,7 @@ export function carryOut(
         if (event.what === 'done') end(resolve);
         else if (event.what === 'failed') {
           const where = event.frame === null ? '' : `Frame ${event.frame}: `;
-          end(() => reject(new JobFault(where + event.message)));
+          end(() => reject(event.isLost ? new EngineLost() : new JobFault(where + event.message)));
         } else seen(event);
       }),
       client.on('graphics', ({ state }) => {

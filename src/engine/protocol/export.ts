@@ -60,8 +60,11 @@ export type ExportEvent =
   /** A live recording has ended: all its pieces are there. */
   | { what: 'recorded'; plan: ExportPlan; dropped: number }
   | { what: 'done' }
-  /** `frame`: which one could not be drawn or written; null: none was under way. */
-  | { what: 'failed'; message: string; frame: number | null };
+  /**
+   * `frame`: which one could not be drawn or written; null: none was under way. `isLost`: the graphics card was lost meanwhile,
+   * and another engine can go on.
+   */
+  | { what: 'failed'; message: string; frame: number | null; isLost?: true };
 
 /** A recording of what is on air, into a folder. */
 export interface LiveOrder {

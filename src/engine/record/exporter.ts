@@ -94,8 +94,15 @@ export class Exporter {
     } catch (error) {
       this.job = null;
       if (error instanceof Cancelled) return;
+      // What was waited for then fails without a word.
+      const isLost = means.gpu.isLost || error === undefined;
       const { message } = error instanceof Error ? error : new Error(String(error));
-      this.tell(order.job, { what: 'failed', message, frame: this.frame });
+      this.tell(order.job, {
+        what: 'failed',
+        message: isLost ? 'The graphics card was lost.' : message,
+        frame: this.frame,
+        ...(isLost && { isLost: true }),
+      });
     }
   }
 
