@@ -70,3 +70,39 @@ export function mutated(document: unknown, random: () => number): unknown {
   }
   return copy;
 }
+
+/** Bytes and words that readers take for lengths, counts, ends and signs. */
+const oddBytes: readonly (readonly number[])[] = [
+  [0], [255], [127], [128], [0, 0, 0, 0], [255, 255, 255, 255], [127, 255, 255, 255], [255, 255, 255, 127], [0, 0, 0, 1], [10], [34], [60], [123], [125],
+  [...'-1'].map((c) => c.charCodeAt(0)), [...'1e999'].map((c) => c.charCodeAt(0)), [...'NaN'].map((c) => c.charCodeAt(0)),
+]; // prettier-ignore
+
+/** A copy of bytes with one to four things changed: a bit turned, bytes replaced, cut out, doubled or broken off. */
+export function mutatedBytes(bytes: Uint8Array, random: () => number): Uint8Array {
+  let copy = Uint8Array.from(bytes);
+  for (let k = 1 + Math.floor(random() * 4); k > 0; k--) {
+    const at = Math.floor(random() * copy.length);
+    const length = 1 + Math.floor(random() * 16);
+    const odd = oddBytes[Math.floor(random() * oddBytes.length)];
+    switch (Math.floor(random() * 6)) {
+      case 0:
+        if (copy.length) copy[at] ^= 1 << Math.floor(random() * 8);
+        break;
+      case 1:
+        copy.set(odd.slice(0, copy.length - at), at);
+        break;
+      case 2:
+        copy = Uint8Array.from([...copy.subarray(0, at), ...odd, ...copy.subarray(at)]);
+        break;
+      case 3:
+        copy = Uint8Array.from([...copy.subarray(0, at), ...copy.subarray(at + length)]);
+        break;
+      case 4:
+        copy = Uint8Array.from([...copy.subarray(0, at + length), ...copy.subarray(at)]);
+        break;
+      default:
+        if (random() < 0.3) copy = copy.slice(0, at);
+    }
+  }
+  return copy;
+}

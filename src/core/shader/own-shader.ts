@@ -125,7 +125,7 @@ function controlOf(name: string, said: Json, fail: (what: string) => never): Con
     }
     default:
       return fail(
-        `nothing is known of the type ${JSON.stringify(said.type)}; use number, whole, angle, toggle, colour, point or choice.`,
+        `${said.type === undefined ? 'it has no type' : `nothing is known of the type ${JSON.stringify(said.type)}`}; use number, whole, angle, toggle, colour, point or choice.`,
       );
   }
 }

@@ -177,8 +177,8 @@ export function readMvr(bytes: Uint8Array): MvrContent {
     if (data.length > mostXmlBytes) throw new MvrError(`${what} is too large.`);
     try {
       return readXml(strFromU8(data));
-    } catch (error) {
-      throw new MvrError(`${what} is damaged (${(error as Error).message}).`);
+    } catch (cause) {
+      throw new MvrError(`${what} is damaged: its tags cannot be read. Export it again.`, { cause });
     }
   };
   const fixtures = new Map<string, XmlNode[] | null>();

@@ -167,8 +167,8 @@ export function readOutlines(svg: string): DrawnOutline[] {
   let nodes: XmlNode[];
   try {
     nodes = readXml(svg);
-  } catch (error) {
-    throw new OutlineError(`It is no SVG drawing (${(error as Error).message}).`);
+  } catch (cause) {
+    throw new OutlineError('It is no SVG drawing: its tags are damaged. Export it again.', { cause });
   }
   if (!nodes.some(({ name }) => name === 'svg')) throw new OutlineError('It is no SVG drawing.');
   const outlines: DrawnOutline[] = [];

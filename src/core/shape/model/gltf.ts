@@ -18,11 +18,11 @@ export async function readGltf(bytes: Uint8Array, isText: boolean): Promise<Mode
         throw new ModelError(`It needs ${outside.uri}, which is another file. Save the model as one GLB.`);
       document = await io.readJSON({ json, resources: {} });
     } else document = await io.readBinary(Uint8Array.from(bytes));
-  } catch (error) {
-    if (error instanceof ModelError) throw error;
-    throw new ModelError(
-      `The glTF file is damaged or needs what is not there (${error instanceof Error ? error.message : String(error)}).`,
-    );
+  } catch (cause) {
+    if (cause instanceof ModelError) throw cause;
+    throw new ModelError('The glTF file is damaged or needs what is not there. Export it again, as GLB.', {
+      cause,
+    });
   }
   return fromDocument(document);
 }

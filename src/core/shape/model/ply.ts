@@ -86,7 +86,7 @@ function headerOf(lines: readonly string[]): { format: string; elements: Element
   let format = '';
   lines.forEach((line, k) => {
     const words = line.trim().split(/\s+/);
-    if (words[0] === 'format') format = words[1];
+    if (words[0] === 'format') format = words[1] ?? '';
     else if (words[0] === 'element')
       elements.push({ name: words[1], count: Number(words[2]), properties: [] });
     else if (words[0] === 'property') {
@@ -94,7 +94,7 @@ function headerOf(lines: readonly string[]): { format: string; elements: Element
       const [type, name] = isList ? [words[3], words[4]] : [words[1], words[2]];
       const element = elements[elements.length - 1];
       if (!element || !(type in sizes) || (isList && !(words[2] in sizes)))
-        throw new ModelError(`Line ${k + 1} of the PLY file cannot be read: ${line.trim()}`);
+        throw new ModelError(`Line ${k + 1} of the PLY file cannot be read: “${line.trim().slice(0, 60)}”.`);
       element.properties.push(isList ? { name, type, countType: words[2] } : { name, type });
     }
   });
@@ -118,7 +118,13 @@ export function readPly(bytes: Uint8Array): Model {
     ? binaryReader(bytes, from, format === 'binary_little_endian')
     : textReader(new TextDecoder().decode(bytes.subarray(from)));
   const list = new MeshList();
-  for (const { name, count, properties } of elements) {
+  // Everything takes a byte at least: what counts more is damaged, and would be waited for without an end.
+  const counted = (many: number, what: string): number => {
+    if (Number.isInteger(many) && many >= 0 && many <= bytes.length) return many;
+    throw new ModelError(`The PLY file is damaged: it counts ${many} ${what}. Export it again.`);
+  };
+  for (const { name, count: said, properties } of elements) {
+    const count = counted(said, `of ${name}`);
     const types = new Map(properties.map((p) => [p.name, p.type]));
     const scale = (channel: string): number => (/float|double/.test(types.get(channel) ?? '') ? 1 : 255);
     for (let i = 0; i < count; i++) {
@@ -127,7 +133,8 @@ export function readPly(bytes: Uint8Array): Model {
       for (const property of properties) {
         if (property.countType === undefined) values[property.name] = read(property.type);
         else {
-          const many = Array.from({ length: read(property.countType) }, () => read(property.type));
+          const length = counted(read(property.countType), `of ${property.name}`);
+          const many = Array.from({ length }, () => read(property.type));
           if (property.name.startsWith('vert')) points = many;
         }
       }
