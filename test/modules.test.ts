@@ -194,11 +194,18 @@ describe('variations', () => {
       );
     await desk.click('[aria-label="Scene Out stays as it is"]');
     const strength = await desk.find('[aria-label="Strength"]');
+    const weak = await desk.picture('[aria-label="Variation 3"] canvas');
     await strength.sendKeys(Key.END);
+    // Small pictures are painted in turn: the third is looked at until it has its new one.
+    let last = '';
     const third = await desk.until(
       'another third one',
       () => desk.picture('[aria-label="Variation 3"] canvas'),
-      ({ red: r, green: g, blue: b }) => Math.abs(r - g) + Math.abs(g - b) > 12,
+      ({ red: r, green: g, blue: b, png }) => {
+        const stands = png === last && png !== weak.png;
+        last = png;
+        return stands && Math.abs(r - g) + Math.abs(g - b) > 12;
+      },
     );
     await desk.click('[aria-label="Take variation 3"]');
     await desk.until(

@@ -26,7 +26,7 @@ export function nectarMerge(): Sketch {
   s.wire(drop, drops, 'field');
   s.formula(drops, 'place.x', 'travel * cos(i * tau / 3 + 0.5)');
   s.formula(drops, 'place.y', 'travel * sin(i * tau / 3 + 0.5)');
-  s.formula(drops, 'place.z', '0.05 * sin(i * 2.1 + time * 0.8)');
+  s.formula(drops, 'place.z', '0.05 * sin(i * 2.1 + beat * tau / 16)');
   s.formula(drops, 'size', '1.1 - travel * 0.55');
 
   const prism = s.add('field-prism', 'Cell', [0, 180], {
