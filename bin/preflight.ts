@@ -1,16 +1,14 @@
 import { byLevel, mustNotGoOn, type PreflightFinding } from '../src/core/preflight/preflight-finding';
 import { reportPage, reportText, type PreflightReport } from '../src/core/preflight/report';
-import { checkSubject, outputSubjects, type PreflightMeans } from '../src/core/preflight/run';
+import { checkSubject, outputSubjects } from '../src/core/preflight/run';
 import { performanceSubjects, sceneSubject, standingFindings } from '../src/core/preflight/standing';
 import type { Show } from '../src/core/document/types';
-import type { EngineAnswer, EngineRequest } from '../src/engine/protocol/protocol';
+import { meansOf } from '../src/engine/protocol/preflight';
 import { catalogue } from '../src/nodes/catalogue';
 import type { Options } from './arguments';
 import { readRenderer } from './browser';
 import { findScene } from './find';
 import { withEngine } from './render';
-
-type Answer<T extends EngineAnswer['type']> = Extract<EngineAnswer, { type: T }>;
 
 const line = ({ level, where, what }: PreflightFinding): string => `${level}: ${where}: ${what}`;
 
@@ -26,6 +24,7 @@ export async function preflight(
   say: (line: string) => void,
   keep: (name: string, text: string) => void = () => undefined,
 ): Promise<boolean> {
+  const withCost = options.get('cost') !== undefined;
   const names = options.all('scene');
   const scenes = names.length ? names.map((name) => findScene(show, name)) : show.scenes;
   const report: PreflightReport = { show: show.name, findings: [], subjects: [] };
@@ -37,22 +36,14 @@ export async function preflight(
   const subjects = [
     ...scenes.map((scene) => sceneSubject(show, scene)),
     ...(names.length ? [] : performanceSubjects(show)),
-    ...(options.get('cost') !== undefined ? outputSubjects(show, scenes[0].id) : []),
+    ...(withCost ? outputSubjects(show, scenes[0].id) : []),
   ];
   await withEngine(
     show,
     files,
     async (ask) => {
       for (const subject of subjects) {
-        const request = (asked: Extract<EngineRequest, { type: 'measure' | 'cost' }>) =>
-          ask<EngineAnswer>(subject.name, 'preflight', asked);
-        const means: PreflightMeans = {
-          measure: async (measured, longest, isNew) =>
-            (await request({ type: 'measure', subject: measured, longest, isNew })) as Answer<'measure'>,
-        };
-        if (options.get('cost') !== undefined)
-          means.cost = async (measured, frames) =>
-            ((await request({ type: 'cost', subject: measured, frames })) as Answer<'cost'>).cost;
+        const means = meansOf((request) => ask(subject.name, 'preflight', request), withCost);
         const checked = await checkSubject(show, catalogue, subject, means);
         report.subjects.push(checked);
         tell(checked.findings);
@@ -62,6 +53,6 @@ export async function preflight(
     readRenderer(options.get('renderer')),
   );
   const kept = options.get('report');
-  if (kept) keep(kept, kept.endsWith('.json') ? reportText(report) : reportPage(report));
+  if (kept) keep(kept, kept.endsWith('.json') ? reportText(report) : reportPage(report, show.canvas.fps));
   return mustNotGoOn(report.findings);
 }

@@ -258,11 +258,6 @@ try {
     );
     await desk.click('main aside .btn-primary');
     await desk.until(
-      'the end',
-      () => desk.text('[aria-label="Findings"] h2'),
-      (text) => text.length > 0,
-    );
-    await desk.until(
       'the end of it',
       async () => (await desk.driver.findElements(By.css('main aside progress'))).length,
       (count) => count === 0,

@@ -34,7 +34,9 @@ export function gradientAt(stops: readonly Stop[], t: number): Rgba {
   return [...sorted[sorted.length - 1].colour];
 }
 
-const linearOf = (v: number): number => (v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4));
+/** Light of a value, 0..1, of sRGB (IEC 61966-2-1). */
+export const linearOf = (v: number): number =>
+  v <= 0.04045 ? v / 12.92 : Math.pow((v + 0.055) / 1.055, 2.4);
 const shownOf = (v: number): number => (v <= 0.0031308 ? 12.92 * v : 1.055 * Math.pow(v, 1 / 2.4) - 0.055);
 
 /** A colour of a display (sRGB, 0..1) in OKLab (B. Ottosson, 2020), where equal steps look equal. */

@@ -7,16 +7,11 @@ import {
   type Subject,
 } from '../../core/preflight/preflight-finding';
 import type { PreflightReport } from '../../core/preflight/report';
-import {
-  checkSubject,
-  outputSubjects,
-  type PreflightMeans,
-  type SubjectReport,
-} from '../../core/preflight/run';
+import { checkSubject, outputSubjects, type SubjectReport } from '../../core/preflight/run';
 import { performanceSubjects, sceneSubject, standingFindings } from '../../core/preflight/standing';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
-import type { EngineAnswer } from '../../engine/protocol/protocol';
+import { meansOf } from '../../engine/protocol/preflight';
 import { database } from '../data/db';
 import { editScene, showStore } from '../data/show-store';
 import { engineFor } from '../exports/job-queue';
@@ -25,8 +20,6 @@ import { machineFacts } from './machine-facts';
 
 /** Milliseconds that one answer may take: a frame at full size may be slow where the processor draws. */
 const patienceMs = 600000;
-
-type Answer<T extends EngineAnswer['type']> = Extract<EngineAnswer, { type: T }>;
 
 interface PreflightState {
   /** Show that was looked at, as it stood then; null: none was. */
@@ -69,15 +62,6 @@ export function stopPreflight(): void {
   client = null;
   preflightStore.setState({ running: null });
 }
-
-const meansOf = (asked: EngineClient, withCost: boolean): PreflightMeans => ({
-  measure: async (subject, longest, isNew) =>
-    (await asked.request({ type: 'measure', subject, longest, isNew }, patienceMs)) as Answer<'measure'>,
-  ...(withCost && {
-    cost: async (subject, frames) =>
-      ((await asked.request({ type: 'cost', subject, frames }, patienceMs)) as Answer<'cost'>).cost,
-  }),
-});
 
 /** What a show is looked at by: its scenes or some of them; with all of them also the running order and recorded moves. */
 export function subjectsOf(show: Show, scenes: ReadonlySet<string> | null, withCost: boolean): Subject[] {
@@ -123,7 +107,7 @@ export async function startPreflight(scenes: ReadonlySet<string> | null, withCos
     return;
   }
   client = own;
-  const means = meansOf(own, withCost);
+  const means = meansOf((request) => own.request(request, patienceMs), withCost);
   for (const [k, subject] of subjects.entries()) {
     const tell = (done: number): void => {
       if (isCurrent())

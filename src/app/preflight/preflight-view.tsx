@@ -12,7 +12,7 @@ import {
   TriangleAlert,
 } from 'lucide-react';
 import { useState } from 'react';
-import { byLevel, type PreflightFinding } from '../../core/preflight/preflight-finding';
+import { byLevel, levelNames, type PreflightFinding } from '../../core/preflight/preflight-finding';
 import { reportPage, reportText } from '../../core/preflight/report';
 import type { SubjectReport } from '../../core/preflight/run';
 import { navigate } from '../actions/navigation';
@@ -34,9 +34,9 @@ import {
 import { SubjectPanel } from './subject-panel';
 
 const levels = {
-  error: { icon: CircleAlert, tone: 'text-error', name: 'Must not go on stage' },
-  warning: { icon: TriangleAlert, tone: 'text-warning', name: 'Should be mended' },
-  note: { icon: Info, tone: 'text-info', name: 'Worth knowing' },
+  error: { icon: CircleAlert, tone: 'text-error', name: levelNames.error },
+  warning: { icon: TriangleAlert, tone: 'text-warning', name: levelNames.warning },
+  note: { icon: Info, tone: 'text-info', name: levelNames.note },
 } as const;
 
 const mends = {

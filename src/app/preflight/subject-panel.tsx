@@ -1,12 +1,10 @@
 import { lazy, Suspense } from 'react';
-import { headroom } from '../../core/preflight/cost-check';
+import { headroom, ms } from '../../core/preflight/cost-check';
 import { mostChanges } from '../../core/preflight/round-check';
 import type { SubjectReport } from '../../core/preflight/run';
 import type { Show } from '../../core/document/types';
 
 const StripChart = lazy(() => import('./strip-chart'));
-
-const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 
 function Figure({ label, children, bad }: { label: string; children: React.ReactNode; bad?: boolean }) {
   return (

@@ -6,7 +6,8 @@ import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
 import type { ExportEvent, SoleOrder } from '../../engine/protocol/export';
-import type { EngineAnswer, EngineRequest, FrameRequest } from '../../engine/protocol/protocol';
+import type { PreflightRequest } from '../../engine/protocol/preflight';
+import type { EngineAnswer, FrameRequest } from '../../engine/protocol/protocol';
 
 /** What the command line calls in this page: the real engine, asked for exact frames. */
 export interface RenderPage {
@@ -16,7 +17,7 @@ export interface RenderPage {
     /** A frame as a PNG in base64. */
     frame(request: FrameRequest): Promise<string>;
     /** What Preflight asks of the engine; the answer is plain data. */
-    preflight(request: Extract<EngineRequest, { type: 'measure' | 'cost' }>): Promise<EngineAnswer>;
+    preflight(request: PreflightRequest): Promise<EngineAnswer>;
     /** A field of a frame at places (x, y, z in turn): distance, red, green and blue of each. */
     field(request: FrameRequest, places: readonly number[]): Promise<number[]>;
     /** What a node gives as a file, in base64. */

@@ -35,7 +35,8 @@ const leastHeadroom = 0.15;
 /** Bytes of pictures that a graphics card of an office machine holds at ease. */
 const easyBytes = 1.5e9;
 
-const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
+/** Milliseconds as they are read. */
+export const ms = (value: number): string => `${value < 10 ? value.toFixed(1) : Math.round(value)} ms`;
 
 /** What a scene costs too much. `nameOf`: names of its nodes. */
 export function costFindings(

@@ -1,3 +1,5 @@
+import { linearOf } from '../colour';
+
 /**
  * Flashes that can hurt: pairs of opposing changes of light over a quarter of what is looked at, more than three of them in a second.
  * After ITU-R BT.1702-3 (2023) and WCAG 2.2, success criterion 2.3.1.
@@ -29,10 +31,8 @@ export interface FlashCount {
 }
 
 const cells = flashGrid.width * flashGrid.height;
-const linear = Float32Array.from({ length: 256 }, (_, byte) => {
-  const v = byte / 255;
-  return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-});
+/** Light of a byte (sRGB). */
+export const linear = Float32Array.from({ length: 256 }, (_, byte) => linearOf(byte / 255));
 
 /** Follows one value of each cell from one turning point to the next. */
 class Turns {

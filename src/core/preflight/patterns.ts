@@ -1,3 +1,5 @@
+import { linear } from './flash-meter';
+
 /**
  * Stripes and checks that can hurt though nothing flashes: more than five pairs of light and dark at even distances, over a quarter of the
  * picture. After ITU-R BT.1702-3 (2023), annex 1.
@@ -12,11 +14,6 @@ const darkerBelow = 0.8;
 const uneven = 0.5;
 /** Share of the picture from which a pattern is too large. */
 export const mostPattern = 0.25;
-
-const linear = Float32Array.from({ length: 256 }, (_, byte) => {
-  const v = byte / 255;
-  return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4;
-});
 
 /** Places along a line at which light turns to dark or back, by a change that counts. */
 function turnsOf(values: Float32Array): number[] {

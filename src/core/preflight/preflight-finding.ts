@@ -29,6 +29,13 @@ export interface Subject {
   output?: string;
 }
 
+/** Grades of findings, as they are called; the worst first. */
+export const levelNames = {
+  error: 'Must not go on stage',
+  warning: 'Should be mended',
+  note: 'Worth knowing',
+} as const;
+
 const order = ['error', 'warning', 'note'] as const;
 
 /** The worst first; what is alike stays in its order. */

@@ -38,5 +38,5 @@ describe('a report', () => {
     expect(page.match(/<polyline/g)).toHaveLength(2);
   });
   test('without findings says so', () =>
-    expect(reportPage({ ...report, findings: [] })).toContain('Nothing was found.'));
+    expect(reportPage({ ...report, findings: [] }, 60)).toContain('Nothing was found.'));
 });

@@ -1,5 +1,5 @@
 import { headroom } from './cost-check';
-import { byLevel, type PreflightFinding } from './preflight-finding';
+import { byLevel, levelNames, type PreflightFinding } from './preflight-finding';
 import { mostChanges, type Strip } from './round-check';
 import type { SubjectReport } from './run';
 
@@ -19,8 +19,6 @@ export const reportText = (report: PreflightReport): string => `${JSON.stringify
 
 const escaped = (text: string): string =>
   text.replace(/[&<>"]/g, (sign) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[sign]!);
-
-const levels = { error: 'Must not go on stage', warning: 'Should be mended', note: 'Worth knowing' } as const;
 
 const ms = (value: number): string => value.toFixed(1);
 
@@ -43,7 +41,7 @@ function subjectRow({ subject, measure, cost, findings }: SubjectReport, fps: nu
   const worst = byLevel(findings)[0];
   const cells = [
     escaped(subject.name),
-    worst ? levels[worst.level] : 'Fine',
+    worst ? levelNames[worst.level] : 'Fine',
     measure ? `${measure.general.most} / ${measure.red.most}` : '',
     measure?.seam ? `${measure.seam.mean.toFixed(2)} / ${measure.seam.worst}` : '',
     cost ? `${ms(cost.median)} / ${ms(cost.p95)} / ${ms(cost.worst)}` : '',
@@ -55,7 +53,7 @@ function subjectRow({ subject, measure, cost, findings }: SubjectReport, fps: nu
 }
 
 /** A report as a page that stands by itself and can be printed. `fps`: frames a second of the show. */
-export function reportPage(report: PreflightReport, fps = 60): string {
+export function reportPage(report: PreflightReport, fps: number): string {
   const { show, at, machine, findings, subjects } = report;
   const lists = (['error', 'warning', 'note'] as const).map((level) => {
     const found = findings.filter((finding) => finding.level === level);
@@ -63,7 +61,7 @@ export function reportPage(report: PreflightReport, fps = 60): string {
     const items = found.map(
       ({ where, what }) => `<li><strong>${escaped(where)}</strong> ${escaped(what)}</li>`,
     );
-    return `<h2>${levels[level]}</h2><ul>${items.join('')}</ul>`;
+    return `<h2>${levelNames[level]}</h2><ul>${items.join('')}</ul>`;
   });
   const head = [
     'Subject',
