@@ -104,6 +104,7 @@ const bench = (id: string, name: string, from: number, universe: number, x: numb
  */
 export const apiaryWall = ({ width, height }: { width: number; height: number }): Wall => ({
   venue: 'shipped:glasshouse.glb',
+  limiter: false,
   seat: [0.4, 1.35, 8.6],
   outputs: [
     screen(

@@ -179,6 +179,26 @@ describe('the view', () => {
     expect(page).toContain('<h1>Preflight of Doors</h1>');
   });
 
+  test('what is on air is counted, and held within the limit where the show asks for it', async () => {
+    const state = '[data-testid="flash-state"]';
+    await desk.click('[aria-label="Views"] [href="/play"]');
+    await desk.click('[data-scene-button="Strobe"] button');
+    await desk.until(
+      'more flashes than three',
+      () => desk.text(state),
+      (text) => /^([4-9]|1\d)(\.5)? of 3/.test(text),
+    );
+    await desk.click('[aria-label="Limit flashes"]');
+    await desk.find('[data-testid="program-limited"]');
+    await desk.find(`${state}[data-held="true"]`);
+    expect(await desk.text(state)).toMatch(/^held back \d+ %/);
+    // Another scene comes, and nothing is held any more.
+    await desk.click('[data-scene-button="Calm"] button');
+    await desk.find(`${state}[data-held="false"]`);
+    await desk.click('[aria-label="Limit flashes"]');
+    await desk.click('[aria-label="Views"] [href="/preflight"]');
+  });
+
   test('a press leads to where it is mended', async () => {
     await press('Check the show');
     await desk.until('the finding', findings, (text) => text.includes('Dawn The loop'));

@@ -2,7 +2,8 @@ import type { Server } from 'node:http';
 import type { WebDriver } from 'selenium-webdriver';
 import { startBrowser } from '../bin/browser';
 import { Sketch } from '../demo/sketch';
-import type { ProbeAnswer, ProbeRequest } from '../src/engine/probe/probe-page';
+import type { FlashProbeAnswer, FlashProbeRequest } from '../src/engine/probe/flash-probe';
+import type { ProbeAnswer, ProbePage, ProbeRequest } from '../src/engine/probe/probe-page';
 import type { ControlValue, Scene } from '../src/core/document/types';
 import { listen, makeApp } from '../src/server/server';
 
@@ -69,12 +70,22 @@ export class Probe {
 
   async ask(request: Partial<ProbeRequest> & { scene: Scene; node: string }): Promise<Seen> {
     const whole: ProbeRequest = { width: 160, height: 90, frames: 1, fps: 60, ...request };
-    const { answer, error } = await this.driver.executeAsyncScript<{ answer?: ProbeAnswer; error?: string }>(
-      'const [request, done] = arguments; window.pyrvelProbe(request).then((answer) => done({ answer }), (e) => done({ error: e.message }));',
-      whole,
+    return new Seen(await this.call<ProbeAnswer>('pyrvelProbe', whole));
+  }
+
+  /** Plays a made clip past the flash meter and the limiter. */
+  flashes(request: FlashProbeRequest): Promise<FlashProbeAnswer> {
+    return this.call('pyrvelFlashes', request);
+  }
+
+  private async call<T>(name: keyof ProbePage, request: object): Promise<T> {
+    const { answer, error } = await this.driver.executeAsyncScript<{ answer?: T; error?: string }>(
+      'const [name, request, done] = arguments; window[name](request).then((answer) => done({ answer }), (e) => done({ error: e.message }));',
+      name,
+      request,
     );
     if (!answer) throw new Error(error);
-    return new Seen(answer);
+    return answer;
   }
 }
 

@@ -11,6 +11,7 @@ import { takenBoxes } from '../core/wall/taken';
 import { Gpu, type ShareBox } from './gpu/gpu';
 import { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
+import { FlashGuard } from './output/flash-guard';
 import { FeedbackWatch } from './output/feedback-watch';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
@@ -80,6 +81,7 @@ interface Graphics {
   clock: GpuClock;
   presenter: Presenter;
   mix: ProgramMix;
+  flashes: FlashGuard;
   wall: WallPainter;
   questions: Questions;
   layer: LiveLayer;
@@ -175,6 +177,7 @@ export class Engine {
         gpu,
         presenter,
         mix,
+        flashes: new FlashGuard(gpu),
         wall,
         clock: new GpuClock(gpu.gl),
         questions: new Questions(
@@ -482,7 +485,7 @@ export class Engine {
       {
         scenes: this.wantedScenes(show, isTaken ? [...sources, { type: 'program' }] : sources),
         sources,
-        ready: this.isPlayed(sources) ? this.performance.ready : [],
+        ready: this.isPlayed() ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
         isDeskAlone: !this.outputs.hasStage && this.recorder === null,
         isDraft: this.usesDrafts && !this.outputs.hasStage && !isTaken,
@@ -505,8 +508,11 @@ export class Engine {
   }
 
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
-  private isPlayed(sources: readonly OutputSource[]): boolean {
-    return this.outputs.hasStage || this.recorder !== null || sources.some(({ type }) => type === 'next');
+  private isPlayed(): boolean {
+    const { outputs, recorder } = this;
+    return (
+      outputs.hasStage || recorder !== null || [...outputs.sources()].some(({ type }) => type === 'next')
+    );
   }
 
   /**
@@ -573,6 +579,7 @@ export class Engine {
     }
     this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
+    if (this.isPlayed()) this.painter.countFlashes(show, graphics);
     this.recordFrame(now, show, graphics);
   }
 
@@ -595,13 +602,14 @@ export class Engine {
   }
 
   private report(now: number, show: Show, graphics: Graphics): void {
-    const { gpu, clock, feedbackWatch, wall } = graphics;
+    const { gpu, clock, feedbackWatch, wall, flashes } = graphics;
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
     reports.pixels(now, () => (this.feedsPixels(show, graphics) ? wall.pixels.report(now) : null));
+    reports.flashes(now, () => (this.isPlayed() ? flashes.report() : null));
     reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,

@@ -3,7 +3,14 @@ import type { GpuClock } from './gpu/gpu-clock';
 import { benchData, glanceNodes, glanceParts } from './output/glance';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FromEngine, PerformanceState, PixelReport, Stats, Watch } from './protocol/protocol';
+import type {
+  FlashReport,
+  FromEngine,
+  PerformanceState,
+  PixelReport,
+  Stats,
+  Watch,
+} from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
 const every = {
@@ -14,14 +21,25 @@ const every = {
   faults: 100,
   stats: 250,
   pixels: 500,
+  flashes: 100,
 } as const;
 
 type Tell = (message: FromEngine) => void;
 
 /** Tells the interface what the engine does, each thing no more often than it can be read. */
 export class Reports {
-  private readonly last = { performance: 0, glance: 0, cards: 0, heard: 0, faults: 0, stats: 0, pixels: 0 };
+  private readonly last = {
+    performance: 0,
+    glance: 0,
+    cards: 0,
+    heard: 0,
+    faults: 0,
+    stats: 0,
+    pixels: 0,
+    flashes: 0,
+  };
   private toldPixels = false;
+  private toldFlashes = '';
   private readonly toldFaults = new Map<string, string>();
 
   constructor(private readonly tell: Tell) {}
@@ -62,6 +80,16 @@ export class Reports {
     const report = pixels();
     if (report || this.toldPixels) this.tell({ type: 'pixels', pixels: report });
     this.toldPixels = report !== null;
+  }
+
+  /** What the flash meter counts, whenever that changes. */
+  flashes(now: number, flashes: () => FlashReport | null): void {
+    if (!this.isDue('flashes', now)) return;
+    const report = flashes();
+    const told = JSON.stringify(report);
+    if (told === this.toldFlashes) return;
+    this.toldFlashes = told;
+    this.tell({ type: 'flashes', flashes: report });
   }
 
   faults(

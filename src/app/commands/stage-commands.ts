@@ -1,7 +1,7 @@
 import { transitionSeconds } from '../../core/show/transition';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
-import { showStore } from '../data/show-store';
+import { editShow, showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { openStage } from '../actions/open-stage';
@@ -33,6 +33,14 @@ export const stageCommands: readonly Command[] = [
     everywhere: true,
     isOn: () => liveStore.getState().freeze,
     run: () => engine().perform({ type: 'freeze' }),
+  },
+  {
+    id: 'stage.limit',
+    label: 'Limit flashes',
+    help: 'Holds flashes of what is on air within three a second; the show keeps it',
+    words: ['limiter', 'strobe safety', 'epilepsy', 'flicker'],
+    isOn: () => showStore.getState().show.wall.limiter,
+    run: () => editShow((show) => void (show.wall.limiter = !show.wall.limiter)),
   },
   {
     id: 'stage.take',

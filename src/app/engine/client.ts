@@ -189,6 +189,7 @@ export class EngineClient {
       case 'recorded':
       case 'export':
       case 'pixels':
+      case 'flashes':
       case 'faults':
       case 'dark':
       case 'heard':

@@ -2,6 +2,7 @@ import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
 import type {
   BenchData,
+  FlashReport,
   PixelReport,
   NodeGlance,
   PartGlance,
@@ -26,6 +27,8 @@ interface LiveState extends Omit<PerformanceState, 'number'> {
   graphics: 'fine' | 'lost' | 'none';
   /** What happens to the pixels of strings; null: none is sent. */
   pixels: PixelReport | null;
+  /** What the flash meter counts; null: nothing is on air that somebody sees. */
+  flashes: FlashReport | null;
 }
 
 export const liveStore = create<LiveState>()(() => ({
@@ -37,6 +40,7 @@ export const liveStore = create<LiveState>()(() => ({
   dark: null,
   graphics: 'fine',
   pixels: null,
+  flashes: null,
 }));
 
 const glanceListeners = new Map<string, Set<(glance: NodeGlance) => void>>();
@@ -127,6 +131,7 @@ export function listenToEngine(): void {
   });
   client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));
   client.on('pixels', ({ pixels }) => liveStore.setState({ pixels }));
+  client.on('flashes', ({ flashes }) => liveStore.setState({ flashes }));
   client.on('stats', ({ stats }) => liveStore.setState({ stats }));
   client.on('faults', ({ scene, faults, notes, feedback }) =>
     liveStore.setState((s) => ({

@@ -9,6 +9,7 @@ import { Bindable } from './bindable';
 import { Crossfader } from './crossfader';
 import { ControlInspector } from './desk/control-inspector';
 import { useDeskPage } from './desk/use-desk-page';
+import { FlashRow, useHeldBack } from './flash-row';
 import { LayerRow } from './layer-row';
 import { PictureHands } from './picture-hands';
 import { TransitionRows } from './transition-rows';
@@ -23,6 +24,7 @@ export function Monitors() {
   const program = liveStore((s) => s.program);
   const blackout = liveStore((s) => s.blackout);
   const freeze = liveStore((s) => s.freeze);
+  const isHeld = useHeldBack();
   const nameOf = (id: string | null): string => scenes.find((s) => s.id === id)?.name ?? '';
   const { page } = useDeskPage();
   const arranging = playSession((s) => s.arranging);
@@ -61,7 +63,16 @@ export function Monitors() {
               </p>
             </div>
           )}
+          {isHeld && !blackout && !freeze && (
+            <p
+              className="pointer-events-none absolute top-1.5 left-1.5 rounded bg-warning px-1.5 text-2xs font-bold text-warning-content"
+              data-testid="program-limited"
+            >
+              LIMITED
+            </p>
+          )}
         </div>
+        <FlashRow />
       </section>
       {arranging && page ? <ControlInspector page={page} /> : <NextAndTake ratio={ratio} />}
     </div>

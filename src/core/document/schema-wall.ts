@@ -300,6 +300,7 @@ export const wallDefinitions = {
     {
       outputs: list('Output', ref('Output'), { maxItems: 64 }),
       venue: about('Model of the venue: the id of a file, in metres; null: none.', orNull(text)),
+      limiter: about('Flashes of what is on air are held within the limit.', yesNo),
       seat: about('Where the eyes of somebody in the audience are, metres in the room.', threeOf(metres)),
     },
     [],

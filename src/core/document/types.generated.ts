@@ -45,7 +45,7 @@ export type Output = ScreenOutput | LedWall | PixelString;
 
 export interface Show {
   format: 'pyrvel.show';
-  version: 8;
+  version: 9;
   name: string;
   tempo: {
     bpm: number;
@@ -188,6 +188,10 @@ export interface Wall {
    * Model of the venue: the id of a file, in metres; null: none.
    */
   venue: null | string;
+  /**
+   * Flashes of what is on air are held within the limit.
+   */
+  limiter: boolean;
   /**
    * Where the eyes of somebody in the audience are, metres in the room.
    */

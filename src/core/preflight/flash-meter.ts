@@ -13,9 +13,9 @@ const field = 1 / 3;
 /** Share of that field that has to flash together. */
 const leastArea = 0.25;
 /** Change of relative luminance that counts, where the darker of both is below the other number. */
-const general = { change: 0.1, darkerBelow: 0.8 } as const;
+export const general = { change: 0.1, darkerBelow: 0.8 } as const;
 /** A red is saturated from this share of all light on; what counts is the change of (R − G − B) × 320. */
-const red = { share: 0.8, change: 20, scale: 320 } as const;
+export const red = { share: 0.8, change: 20, scale: 320 } as const;
 /** Flashes in a second that are allowed; each is a pair of changes. */
 export const mostFlashes = 3;
 /** Cells that change within so many seconds of each other change together: a flash may be drawn over a few frames. */
@@ -115,8 +115,8 @@ class Together {
 }
 
 /** Cells of a field of view along both ways. */
-const fieldWidth = Math.round(flashGrid.width * field);
-const fieldHeight = Math.round(flashGrid.height * field);
+export const fieldWidth = Math.round(flashGrid.width * field);
+export const fieldHeight = Math.round(flashGrid.height * field);
 
 /** Changes of one field of view: which way it changed last, and when it did. */
 class FieldChanges {

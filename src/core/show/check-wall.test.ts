@@ -30,7 +30,7 @@ test('an older show gets an empty wall', () => {
   const { wall, ...older } = makeShow(catalogue, 'Old');
   expect(wall.outputs).toEqual([]);
   const { show } = readShow(JSON.stringify({ ...older, version: 2 }), catalogue);
-  expect(show.wall).toEqual({ outputs: [], venue: null, seat: [...homeSeat] });
+  expect(show.wall).toEqual({ outputs: [], venue: null, limiter: false, seat: [...homeSeat] });
   expect(show.version).toBe(showVersion);
 });
 

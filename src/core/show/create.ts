@@ -93,7 +93,7 @@ export function makeShow(catalogue: Catalogue, name: string): Show {
     transition: homeTransition(),
     ...nothingPlayed(),
     inputs: structuredCloneOf(homeInputs),
-    wall: { outputs: [], venue: null, seat: [...homeSeat] },
+    wall: { outputs: [], venue: null, limiter: false, seat: [...homeSeat] },
     files: {},
     modules: {},
     scenes: [makeScene(catalogue, 's1', 'Scene 1')],

@@ -64,6 +64,10 @@ const steps: Readonly<Record<number, (show: Json) => void>> = {
   7: (show) => {
     show.modules ??= {};
   },
+  // Walls got a limiter of flashes.
+  8: (show) => {
+    if (isObject(show.wall)) show.wall.limiter ??= false;
+  },
 };
 
 /**

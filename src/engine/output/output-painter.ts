@@ -5,6 +5,7 @@ import type { Gpu } from '../gpu/gpu';
 import type { Performance } from '../playback/performance';
 import type { ScenePlayers } from '../playback/scene-players';
 import type { OutputSource, OutputSpec, TestPicture } from '../protocol/protocol';
+import type { FlashGuard } from './flash-guard';
 import { numberOf } from './number-of';
 import type { Outputs } from './outputs';
 import type { Presenter } from './presenter';
@@ -18,6 +19,7 @@ interface Means {
   presenter: Presenter;
   wall: WallPainter;
   mix: ProgramMix;
+  flashes: FlashGuard;
 }
 
 /** Says what each output shows of a performance, and paints it. */
@@ -28,6 +30,7 @@ export class OutputPainter {
   private paintedTests: Readonly<Record<string, TestPicture>> = {};
 
   private frame = 0;
+  private seconds = 0;
   private readonly seen: Seen;
 
   constructor(
@@ -42,6 +45,7 @@ export class OutputPainter {
   /** Begins a frame, of that number and at that time in seconds: what hits do holds for all of its outputs. */
   begin(frame: number, seconds: number): void {
     this.frame = frame;
+    this.seconds = seconds;
     this.seen.begin(frame, seconds);
   }
 
@@ -75,6 +79,12 @@ export class OutputPainter {
     if (this.isFrozen) return false;
     means.presenter.drawNumbers(this.seen.by({ type: 'program' }, 'stage', show, means), 'numbers', target);
     return true;
+  }
+
+  /** Counts the flashes of what is on air. */
+  countFlashes(show: Show, means: Means): void {
+    if (!this.isFrozen)
+      means.flashes.count(this.seen.by({ type: 'program' }, 'stage', show, means), this.seconds);
   }
 
   /** Feeds the strings of the wall with what is on air. */

@@ -9,6 +9,7 @@ import type { OutputSource, OutputSpec } from '../protocol/protocol';
 import { numberOf } from './number-of';
 import { presented } from './presented';
 import { isDrawnByOutputs, type Presented } from './presenter';
+import type { FlashGuard } from './flash-guard';
 import type { Additions, ProgramMix } from './program-mix';
 
 /** The pixels of a picture file, as soon as they are there. */
@@ -23,6 +24,7 @@ export class Seen {
   /** How hits change the picture in this frame, and its number. */
   private hits: HitLook = { level: 1, invert: false, flash: 0 };
   private frame = 0;
+  private seconds = 0;
 
   constructor(
     private readonly players: Pick<ScenePlayers, 'playing' | 'of'>,
@@ -33,23 +35,26 @@ export class Seen {
   /** Begins a frame, of that number and at that time in seconds: what hits do holds for all that is seen of it. */
   begin(frame: number, seconds: number): void {
     this.frame = frame;
+    this.seconds = seconds;
     this.hits = this.performance.hits.at(seconds);
   }
 
-  private levelOf(source: OutputSource, use: OutputSpec['use']): number {
-    const isAired = isOnAir(source);
-    // The performer goes on seeing what would be on air; the room and the screens in it are dark as the stage is.
-    const isDark = use === 'stage' || source.type === 'screen' || source.type === 'room';
-    if (this.performance.blackout && isDark) return 0;
-    return isAired ? this.hits.level : 1;
+  /** The performer goes on seeing what would be on air; the room and the screens in it are dark as the stage is. */
+  private isBlack({ type }: OutputSource, use: OutputSpec['use']): boolean {
+    return this.performance.blackout && (use === 'stage' || type === 'screen' || type === 'room');
   }
 
-  /** Whether the program is put together from more than the pixel that is drawn: a layer, a hit, a blur. */
-  looksAround({ transition }: Show): boolean {
+  /** Whether the program is put together from more than the pixel that is drawn: a layer, a hit, a blur, the limiter. */
+  looksAround({ transition, wall }: Show): boolean {
     const { overlay, program, hits } = this.performance;
     const look = (program.state.look ?? transition).look;
     const isPlain = isDrawnByOutputs(look);
-    return overlay !== null || hits.active.length > 0 || (program.state.incoming !== null && !isPlain);
+    return (
+      wall.limiter ||
+      overlay !== null ||
+      hits.active.length > 0 ||
+      (program.state.incoming !== null && !isPlain)
+    );
   }
 
   private maskOf(mask: TransitionMask | null, height: number): Additions['mask'] {
@@ -71,35 +76,43 @@ export class Seen {
     };
   }
 
-  /** What a source shows. */
+  /** What a source shows. Without `flashes`, no flash of it is held back. */
   by(
     source: Exclude<OutputSource, { type: 'node' }>,
     use: OutputSpec['use'],
     show: Show,
-    { gpu, mix }: { gpu: Gpu; mix: ProgramMix },
+    { gpu, mix, flashes }: { gpu: Gpu; mix: ProgramMix; flashes?: FlashGuard },
   ): Presented {
     const { players, performance } = this;
     const { state } = performance.program;
     const { canvas } = show;
+    const isAired = isOnAir(source);
+    const isBlack = this.isBlack(source, use);
     const now: Presented = {
       ...presented(source, state, {
         ofScene: (id) => players.playing.get(id)?.look,
         of: (one) => players.of(one)?.look,
         nothing: plainLook(gpu.empty),
       }),
-      level: this.levelOf(source, use),
+      level: isBlack ? 0 : isAired ? this.hits.level : 1,
       transition: { of: state.look ?? show.transition, aspect: canvas.width / canvas.height },
     };
-    if (!isOnAir(source)) return now;
+    if (!isAired) return now;
     const additions = this.additions(show);
-    if (!mix.isNeeded(now, additions)) return now;
-    return { ...now, first: mix.draw(now, additions, this.frame), second: plainLook(gpu.empty), fade: 0 };
+    const mixed = mix.isNeeded(now, additions)
+      ? { ...now, first: mix.draw(now, additions, this.frame), second: plainLook(gpu.empty), fade: 0 }
+      : now;
+    if (!flashes || !show.wall.limiter) return mixed;
+    // A blackout is black at once; what hits do to the light is held back like all else.
+    const limited = flashes.limit({ ...mixed, level: this.hits.level }, this.frame, this.seconds);
+    return isBlack ? { ...limited, level: 0 } : limited;
   }
 
   /** What lies on the program, as a text that changes whenever that looks otherwise. */
   laidState(show: Show): string {
     const { program, overlay } = this.performance;
     const { invert, flash } = this.hits;
+    if (show.wall.limiter) return `limited ${this.frame}`;
     const isOpen = program.state.incoming !== null;
     if (!overlay && !invert && flash === 0 && !isOpen) return '';
     return `${numberOf(program.state.look ?? show.transition)} ${overlay ? JSON.stringify(overlay) : ''} ${program.state.fade} ${invert} ${flash}`;

@@ -3,6 +3,7 @@ import type { ControlValue, Scene } from '../../core/document/types';
 import { momentAt } from '../../core/time/clock';
 import { FeedbackClock } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
+import { flashProbe, type FlashProbeAnswer, type FlashProbeRequest } from './flash-probe';
 import { Gpu, type Bits, type ShareBox } from '../gpu/gpu';
 import { MediaLibrary } from '../media/library';
 import { ScenePlayer } from '../playback/scene-player';
@@ -62,6 +63,7 @@ export interface ProbeAnswer {
 /** What tests call in this page: the engine at work on one scene, read in numbers. */
 export interface ProbePage {
   pyrvelProbe: (request: ProbeRequest) => Promise<ProbeAnswer>;
+  pyrvelFlashes: (request: FlashProbeRequest) => Promise<FlashProbeAnswer>;
 }
 
 const gpu = new Gpu();
@@ -148,4 +150,6 @@ async function probe(request: ProbeRequest): Promise<ProbeAnswer> {
   }
 }
 
-(window as unknown as ProbePage).pyrvelProbe = probe;
+const page = window as unknown as ProbePage;
+page.pyrvelProbe = probe;
+page.pyrvelFlashes = (request) => flashProbe(gpu, request);

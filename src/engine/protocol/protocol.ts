@@ -426,6 +426,17 @@ export interface PixelReport {
   dropped: number;
 }
 
+/** What the flash meter counts of what is on air. */
+export interface FlashReport {
+  /** Changes of light, and of saturated red, in the last second, where most are; two are a flash. */
+  general: number;
+  red: number;
+  /** More than three flashes. */
+  fails: boolean;
+  /** How much the limiter holds back where it does most, 0..1. */
+  held: number;
+}
+
 export interface Stats {
   /** Frames finished in the last second. */
   framesPerSecond: number;
@@ -455,6 +466,8 @@ export type FromEngine =
   | { type: 'stats'; stats: Stats }
   /** Moves that were recorded up to a second of the show, to be laid over those of the show. */
   | { type: 'recorded'; moves: Move[]; end: number }
+  /** null: nothing is counted. */
+  | { type: 'flashes'; flashes: FlashReport | null }
   /** null: no string is fed. */
   | { type: 'pixels'; pixels: PixelReport | null }
   /** The live layer for the view it was painted for; it fills that share of the bitmap from the lower left. */

@@ -1,0 +1,2 @@
+export { FlashLimiter } from './flash-limiter';
+export { FlashWatch } from './flash-watch';
