@@ -51,9 +51,9 @@ class Alone {
 
   static async open(address: string, show: Show): Promise<Alone> {
     const window = await Window.open(address, 400, 300);
-    console.log(`# ${await rendererName(window.driver)}`);
     await window.driver.get(`${address}/bench.html`);
     await window.until('Boolean(window.pyrvelBench)');
+    console.log(`# ${await rendererName(window.driver)}`);
     return new Alone(window, show);
   }
 

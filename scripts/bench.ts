@@ -128,6 +128,18 @@ const figures: Record<string, Figure> = {
   exportHeap: { about: 'heap after 2,000 exported frames / after 200', target: '≤ 1.1' },
   farm2: { about: 'speed of an export by two processes / by one', target: '≥ 1.6' },
   recordCost: { about: 'frames on stage while the program is recorded / while it is not', target: '≥ 0.9' },
+  flashMeter: {
+    about: 'the live flash meter, each look waited for / a frame of Pollen Drift',
+    target: '≤ 0.02',
+  },
+  flashMeterSize: { about: 'the meter at 1920x1080 / at 640x360', target: '≤ 1.1' },
+  flashLimiter: { about: 'the limiter of flashes / a frame of Pollen Drift', target: '≤ 0.25' },
+  preflightRate: {
+    about:
+      'Preflight of all scenes of the demo, loops cut to 40 frames, shaders and files new to it / drawing those frames alone, which come after it',
+    target: '≤ 1.3',
+  },
+  preflightRateWarm: { about: 'the same, neither of them first', target: '≤ 1.3' },
   formula100k: { about: 'a formula over 100,000 samples / a loop by hand', target: '≤ 2.0' },
   oscillator100k: { about: 'an oscillator of 100,000 samples / a loop by hand', target: '≤ 2.0' },
   signals300: { about: 'CPU of a frame of 300 signal nodes of 64 samples / one loop by hand', target: '≤ 3' },
@@ -217,8 +229,28 @@ try {
       console.log(`${name.padEnd(22)} refused: ${answer.error}`);
     }
   }
+  const show = readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8');
+  if (['flashMeter', 'flashMeterSize', 'flashLimiter'].some(isWanted)) {
+    const measured = await driver.executeScript<Record<string, Ratio>>(
+      'return window.pyrvelBench.flashes(JSON.parse(arguments[0]))',
+      show,
+    );
+    for (const [name, ratio] of Object.entries(measured)) {
+      results.set(name, ratio);
+      console.log(line(name));
+    }
+  }
+  if (['preflightRate', 'preflightRateWarm'].some(isWanted)) {
+    const measured = await driver.executeAsyncScript<Record<string, Ratio>>(
+      'const [show, done] = arguments; window.pyrvelBench.preflight(JSON.parse(show)).then(done);',
+      show,
+    );
+    for (const [name, ratio] of Object.entries(measured)) {
+      results.set(name, ratio);
+      console.log(line(name));
+    }
+  }
   if (isWanted('take')) {
-    const show = readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8');
     const take = await driver.executeScript<Ratio & { compiled: number }>(
       'return window.pyrvelBench.take(JSON.parse(arguments[0]))',
       show,

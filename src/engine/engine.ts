@@ -311,6 +311,7 @@ export class Engine {
       case 'inject-fault':
         if (message.fault === 'context-loss')
           this.graphics?.gpu.gl.getExtension('WEBGL_lose_context')?.loseContext();
+        else if (message.fault === 'server-away') this.pixels.link.close();
         break;
       default:
         assertNever(message);
@@ -321,7 +322,9 @@ export class Engine {
     this.written = written;
     const show = this.apart.of(written);
     this.players.clear();
-    this.performance.open(show, program, resume);
+    this.performance.open(show, program, resume, performance.timeOrigin + performance.now());
+    // It is that time now, whenever the first frame comes.
+    this.lastNow = performance.now();
     this.reports.forget();
     this.takeShow(show);
     this.tell({ type: 'opened' });
@@ -359,7 +362,12 @@ export class Engine {
 
   private reportPerformance(now: number, isNews = false): void {
     const leastMs = this.deskIsHidden ? hiddenReportMs : 0;
-    this.reports.performance(now, () => this.performance.report(), isNews, leastMs);
+    this.reports.performance(
+      now,
+      () => this.performance.report(performance.timeOrigin + this.lastNow),
+      isNews,
+      leastMs,
+    );
     const recorded = this.performance.takeRecorded();
     if (recorded) this.tell({ type: 'recorded', ...recorded });
   }
@@ -374,13 +382,12 @@ export class Engine {
         this.lastAttempt = now;
         this.startGraphics();
       }
-      this.lastNow = now;
+      this.advance(now, show);
       this.reportPerformance(now);
       return false;
     }
     const { graphics, performance: played } = this;
     graphics.clock.poll(now);
-    const real = this.lastNow === 0 ? 0 : (now - this.lastNow) / 1000;
     if (this.isUnpainted && graphics.clock.behind === 0) {
       this.isUnpainted = false;
       this.paint(now, show, graphics);
@@ -391,19 +398,25 @@ export class Engine {
       return true;
     }
     this.reportPerformance(now);
-    this.lastNow = now;
     this.workSize.choose(now, this.outputs.hasStage, graphics.clock.costMs, 1000 / show.canvas.fps);
-    if (played.transport.preroll) {
-      played.advance(real, this.heard());
-      this.preroll(show, graphics);
-    } else {
-      const dt = played.transport.advance(real, show.canvas.fps);
-      played.advance(real, this.heard());
+    const dt = this.advance(now, show);
+    if (played.transport.preroll) this.preroll(show, graphics);
+    else {
       if (!this.deskIsHidden || this.outputs.hasStage || this.isTaken(show, graphics))
         this.drawFrame(now, dt, show, graphics);
     }
     this.report(now, show, graphics);
     return false;
+  }
+
+  /** Brings the performance to a moment of the clock; gives the seconds that what has a memory goes on by. */
+  private advance(now: number, show: Show): number {
+    const { performance: played } = this;
+    const real = (now - this.lastNow) / 1000;
+    this.lastNow = now;
+    const dt = played.transport.preroll ? 0 : played.transport.advance(real, show.canvas.fps);
+    played.advance(real, this.heard());
+    return dt;
   }
 
   /** What the running order hears of the outside. */

@@ -12,6 +12,7 @@ const scope = self as unknown as WorkerScope;
 const engine = new Engine(catalogue, (message, transfer) => scope.postMessage(message, transfer ?? []));
 scope.onmessage = (event) => {
   const message = event.data;
+  if (message.type === 'inject-fault' && message.fault === 'hang') for (;;);
   if (message.type === 'inject-fault' && message.fault === 'crash') {
     // An engine that died says nothing any more: neither messages nor frames.
     scope.close();

@@ -34,12 +34,34 @@ function save(): Promise<void> {
   return saving;
 }
 
+/** Why nothing can be written just now, in a rehearsal; null: it is no rehearsal. */
+let refusal: Error | null = null;
+
+/** Has the storage of the open show refuse to take anything for a while, as a full one does; gives whether its edits were safe all the same. */
+export async function rehearseFullStorage(ms: number): Promise<boolean> {
+  const { id, show } = showStore.getState();
+  if (!id || !stored) return false;
+  refusal = new DOMException('rehearsal: the storage is full', 'QuotaExceededError');
+  try {
+    const isNoted = noteChanges(id, stored, show);
+    // As if the show had been edited: what is stored is written again.
+    stored = { ...stored, show: { ...stored.show } };
+    await save();
+    await new Promise((resolve) => setTimeout(resolve, ms));
+    return isNoted;
+  } finally {
+    refusal = null;
+    await save();
+  }
+}
+
 async function write(): Promise<void> {
   const { id, show } = showStore.getState();
   if (!id || !stored || stored.show === show || ownership.getState().elsewhere) return;
   // Later than what is there, whatever the clock says: the journal goes by it.
   const updated = Math.max(Date.now(), stored.updated + 1);
   try {
+    if (refusal) throw refusal;
     await database.shows.update(id, { show, name: show.name, updated });
   } catch (error) {
     say({

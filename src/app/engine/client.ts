@@ -4,6 +4,7 @@ import { prefixOf, sceneOfPlace } from '../../core/module/place';
 import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
 import { idAtPlace, layoutInEngine, requestInEngine, sourceInEngine, watchInEngine } from './places';
+import { Silence } from './silence';
 import { drawVector } from './vector';
 import type {
   EngineAnswer,
@@ -23,11 +24,6 @@ import type {
 
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
 
-/**
- * Milliseconds without a word after which the engine counts as hanging. Long, since a heavy scene may keep a slow card
- * busy for seconds; an engine that is gone is noticed at once by its lock.
- */
-const silenceMs = 20000;
 let launches = 0;
 const requestMs = 20000;
 
@@ -78,10 +74,10 @@ export class EngineClient {
   /** Files of shows, to be given to the next engine too. */
   private readonly files = new Map<string, { name: string; blob: Blob | null }>();
   private cameras = new Cameras((message, transfer) => this.post(message, transfer));
-  private heard = 0;
+  private readonly silence = new Silence();
   private restarts = 0;
 
-  private readonly watching = setInterval(() => this.watchOver(), 1000);
+  private readonly watching = setInterval(() => this.watchOver(), 250);
   private isClosed = false;
 
   constructor() {
@@ -99,7 +95,7 @@ export class EngineClient {
   private launch(): void {
     if (this.isClosed) return;
     this.ready = false;
-    this.heard = performance.now();
+    this.silence.begin(performance.now());
     const name = `pyrvel-engine-${performance.timeOrigin}-${++launches}`;
     const worker = new Worker(new URL('../../engine/worker.ts', import.meta.url), { type: 'module', name });
     this.worker = worker;
@@ -139,16 +135,16 @@ export class EngineClient {
   }
 
   private watchOver(): void {
-    if (!this.worker || !this.show || performance.now() - this.heard < silenceMs) return;
+    if (!this.worker || !this.show || !this.silence.isTooLong(performance.now())) return;
     const worker = this.worker;
     // If this very window was blocked, words of the engine lie in the queue behind this call: let them arrive first.
     setTimeout(() => {
-      if (this.worker === worker && performance.now() - this.heard >= silenceMs) this.relaunch();
+      if (this.worker === worker && this.silence.isTooLong(performance.now())) this.relaunch();
     }, 300);
   }
 
   private receive(message: FromEngine): void {
-    this.heard = performance.now();
+    this.silence.hear(performance.now());
     switch (message.type) {
       case 'answer':
       case 'refusal':

@@ -16,7 +16,7 @@ import { engine } from './client';
 import { byPlaces } from './places';
 
 /** What the engine last reported. Numbers of nodes go to elements through `onGlance`, past React; what moves fast on the patch is painted by the engine. */
-interface LiveState extends Omit<PerformanceState, 'number'> {
+interface LiveState extends Omit<PerformanceState, 'number' | 'at'> {
   stats: Stats | null;
   faults: Record<string, Record<string, string>>;
   notes: Record<string, Record<string, string>>;

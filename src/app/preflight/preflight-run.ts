@@ -6,6 +6,7 @@ import {
   type PreflightFinding,
   type Subject,
 } from '../../core/preflight/preflight-finding';
+import { rehearsalFindings, type FaultOutcome } from '../../core/preflight/rehearsal';
 import type { PreflightReport } from '../../core/preflight/report';
 import { checkSubject, outputSubjects, type SubjectReport } from '../../core/preflight/run';
 import { performanceSubjects, sceneSubject, standingFindings } from '../../core/preflight/standing';
@@ -32,6 +33,8 @@ interface PreflightState {
   /** What was found without drawing, and about the machine. */
   standing: readonly PreflightFinding[];
   reports: readonly SubjectReport[];
+  /** What the last rehearsal came to. */
+  rehearsal: readonly FaultOutcome[];
 }
 
 const nothing: PreflightState = {
@@ -42,14 +45,15 @@ const nothing: PreflightState = {
   subjects: [],
   standing: [],
   reports: [],
+  rehearsal: [],
 };
 
 /** What Preflight found last, and how far it is. */
 export const preflightStore = create<PreflightState>()(() => nothing);
 
-/** All findings, the worst first. */
-export const findingsOf = ({ standing, reports }: PreflightState): PreflightFinding[] =>
-  byLevel([...standing, ...reports.flatMap(({ findings }) => findings)]);
+/** All findings, the worst first; those of the last rehearsal are among them. */
+export const findingsOf = ({ standing, reports, rehearsal }: PreflightState): PreflightFinding[] =>
+  byLevel([...standing, ...reports.flatMap(({ findings }) => findings), ...rehearsalFindings(rehearsal)]);
 
 let client: EngineClient | null = null;
 /** Counts the runs: what an older one still says is not heard. */
@@ -83,13 +87,14 @@ export async function startPreflight(scenes: ReadonlySet<string> | null, withCos
   const isCurrent = (): boolean => run === runs;
   const { show } = showStore.getState();
   const subjects = subjectsOf(show, scenes, withCost);
-  preflightStore.setState({
+  preflightStore.setState(({ rehearsal }) => ({
     ...nothing,
+    rehearsal,
     show,
     subjects,
     at: new Date().toISOString(),
     running: { name: 'Machine', done: 0 },
-  });
+  }));
   const kept = new Set(await database.files.toCollection().primaryKeys());
   const { facts, name } = await machineFacts();
   if (!isCurrent()) return;
@@ -125,8 +130,9 @@ export async function startPreflight(scenes: ReadonlySet<string> | null, withCos
 export function currentReport(): PreflightReport | null {
   const state = preflightStore.getState();
   if (!state.show) return null;
-  const { show, at, machine, reports } = state;
-  return { show: show.name, at, machine, findings: findingsOf(state), subjects: [...reports] };
+  const { show, at, machine, reports, rehearsal } = state;
+  const findings = findingsOf(state);
+  return { show: show.name, at, machine, findings, subjects: [...reports], rehearsal: [...rehearsal] };
 }
 
 /** Does what a finding says would mend it, and takes the finding away. */

@@ -4,6 +4,7 @@ import {
   CircleCheck,
   Circle,
   Download,
+  Flame,
   Info,
   LoaderCircle,
   Play,
@@ -31,6 +32,8 @@ import {
   stopPreflight,
   subjectsOf,
 } from './preflight-run';
+import { RehearsalPanel } from './rehearsal-panel';
+import { rehearsalStore, startRehearsal, stopRehearsal } from './rehearsal-run';
 import { SubjectPanel } from './subject-panel';
 
 const levels = {
@@ -64,7 +67,7 @@ const places: Readonly<Record<string, string>> = {
 
 /** A place of the document as a performer calls it. */
 const nameOf = (where: string): string =>
-  places[where] ?? where.replace(/^(scenes\[\d+\]|wall\.outputs\.\S+) |^files\./, '');
+  places[where] ?? where.replace(/^(scenes\[\d+\]|wall\.outputs\.\S+|rehearsal) |^files\./, '');
 
 function FindingRow({ finding }: { finding: PreflightFinding }) {
   const { level, where, what, at, mend: how } = finding;
@@ -229,6 +232,8 @@ export function PreflightView() {
   const [withCost, setCost] = useState(true);
   const [skipped, setSkipped] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<string | null>(null);
+  const [isRehearsal, setRehearsal] = useState(() => rehearsalStore.getState().running !== null);
+  const rehearsing = rehearsalStore((s) => s.running);
   const findings = findingsOf(state);
   const { running, reports } = state;
   const shown =
@@ -238,10 +243,18 @@ export function PreflightView() {
   const wanted = opened.scenes.filter(({ id }) => !skipped.has(id));
   const start = (): void => {
     setChosen(null);
+    setRehearsal(false);
     const scenes = wanted.length === opened.scenes.length ? null : new Set(wanted.map(({ id }) => id));
     void startPreflight(scenes, withCost).catch((error: Error) => {
       stopPreflight();
       say({ tone: 'error', text: `Preflight broke off: ${error.message}` });
+    });
+  };
+  const rehearse = (): void => {
+    setRehearsal(true);
+    void startRehearsal().catch((error: Error) => {
+      stopRehearsal();
+      say({ tone: 'error', text: `The rehearsal broke off: ${error.message}` });
     });
   };
   return (
@@ -256,7 +269,7 @@ export function PreflightView() {
             <button
               type="button"
               className="btn btn-primary btn-sm"
-              disabled={wanted.length === 0}
+              disabled={wanted.length === 0 || rehearsing !== null}
               onClick={start}
             >
               <Play size={13} /> Check the show
@@ -282,10 +295,30 @@ export function PreflightView() {
             )}
           </div>
         </div>
+        <div className="flex flex-col gap-2 border-b edge px-4 py-3">
+          {rehearsing ? (
+            <button type="button" className="btn btn-outline btn-sm" onClick={stopRehearsal}>
+              <Square size={13} /> Stop the rehearsal
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="btn btn-outline btn-sm"
+              disabled={running !== null}
+              title="The evening in a minute, with faults thrown in: what the stage shows of each"
+              onClick={rehearse}
+            >
+              <Flame size={13} /> Rehearse faults
+            </button>
+          )}
+        </div>
         <Subjects
           withCost={withCost}
           chosen={shown?.subject.where ?? null}
-          choose={setChosen}
+          choose={(where) => {
+            setRehearsal(false);
+            setChosen(where);
+          }}
           skipped={skipped}
           skip={(scene, isSkipped) =>
             setSkipped((now) => {
@@ -299,7 +332,9 @@ export function PreflightView() {
       </aside>
       <section className="flex min-w-0 grow flex-col" aria-label="Findings">
         <Verdict />
-        {findings.length ? (
+        {isRehearsal ? (
+          <RehearsalPanel />
+        ) : findings.length ? (
           <ul className="min-h-0 grow overflow-y-auto" data-testid="findings">
             {findings.map((finding, k) => (
               <FindingRow key={`${finding.where} ${k}`} finding={finding} />
@@ -316,7 +351,7 @@ export function PreflightView() {
             </p>
           </div>
         )}
-        {shown && state.show && <SubjectPanel report={shown} show={state.show} />}
+        {!isRehearsal && shown && state.show && <SubjectPanel report={shown} show={state.show} />}
       </section>
     </main>
   );

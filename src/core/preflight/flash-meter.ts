@@ -46,10 +46,20 @@ class Turns {
   readonly rose = new Float64Array(cells).fill(-Infinity);
   readonly fell = new Float64Array(cells).fill(-Infinity);
 
+  /**
+   * `change`: least difference that counts, where the darker of both is below `darkerBelow`. `gate`: only cells that are not 0 there turn, and
+   * then stand at `gateAfter`.
+   */
   constructor(
-    private readonly counts: (cell: number, low: number, high: number) => boolean,
-    private readonly onTurn: (cell: number) => void = () => undefined,
+    private readonly change: number,
+    private readonly darkerBelow: number,
+    private readonly gate: Uint8Array,
+    private readonly gateAfter: Uint8Array,
   ) {}
+
+  private counts(cell: number, low: number, high: number): boolean {
+    return high - low >= this.change && low < this.darkerBelow && this.gate[cell] !== 0;
+  }
 
   begin(cell: number, value: number): void {
     this.far[cell] = this.low[cell] = value;
@@ -75,7 +85,7 @@ class Turns {
     this.way[cell] = way;
     this.far[cell] = value;
     (way === 1 ? this.rose : this.fell)[cell] = seconds;
-    this.onTurn(cell);
+    this.gate[cell] = this.gateAfter[cell];
   }
 }
 
@@ -168,14 +178,10 @@ export class FlashMeter {
   private hasBegun = false;
 
   constructor() {
+    const always = new Uint8Array(cells).fill(1);
     this.turns = {
-      general: new Turns(
-        (_cell, low, high) => high - low >= general.change - 1e-6 && low < general.darkerBelow,
-      ),
-      red: new Turns(
-        (cell, low, high) => high - low > red.change && this.wasRed[cell] > 0,
-        (cell) => void (this.wasRed[cell] = this.isRed[cell]),
-      ),
+      general: new Turns(general.change - 1e-6, general.darkerBelow, always, always),
+      red: new Turns(red.change + 1e-6, Infinity, this.wasRed, this.isRed),
     };
   }
 

@@ -1,6 +1,7 @@
 import { headroom } from './cost-check';
 import { byLevel, levelNames, type PreflightFinding } from './preflight-finding';
 import { mostChanges, type Strip } from './round-check';
+import { rehearsedFaults, type FaultOutcome } from './rehearsal';
 import type { SubjectReport } from './run';
 
 /** All that Preflight found, to be kept or printed. */
@@ -12,6 +13,8 @@ export interface PreflightReport {
   machine?: string;
   findings: PreflightFinding[];
   subjects: SubjectReport[];
+  /** What faults did to the stage of a rehearsal; absent: none was held. */
+  rehearsal?: FaultOutcome[];
 }
 
 /** A report as JSON. Findings and figures are as in the interface; times are milliseconds, sizes pixels. */
@@ -52,9 +55,28 @@ function subjectRow({ subject, measure, cost, findings }: SubjectReport, fps: nu
   return `<tr>${cells.map((cell) => `<td>${cell}</td>`).join('')}</tr>`;
 }
 
+/** What a rehearsal came to, as a table; nothing where none was held. */
+function rehearsalTable(outcomes: readonly FaultOutcome[]): string {
+  if (!outcomes.length) return '';
+  const rows = outcomes.map(({ fault, scene, stillMs, usualMs, leastMean, usualMean, skipped }) => {
+    const cells =
+      skipped === undefined
+        ? [
+            scene,
+            `${(stillMs / 1000).toFixed(1)} (${(usualMs / 1000).toFixed(1)})`,
+            `${leastMean.toFixed(0)} (${usualMean.toFixed(0)})`,
+          ]
+        : [skipped, '', ''];
+    return `<tr><th>${escaped(rehearsedFaults[fault])}</th>${cells.map((cell) => `<td>${escaped(cell)}</td>`).join('')}</tr>`;
+  });
+  return `<h2>Rehearsal of faults</h2>
+<table><thead><tr><th>Fault</th><th>On air</th><th>Longest still picture, s (usually)</th><th>Least light of 255 (usually)</th></tr></thead>
+<tbody>${rows.join('\n')}</tbody></table>`;
+}
+
 /** A report as a page that stands by itself and can be printed. `fps`: frames a second of the show. */
 export function reportPage(report: PreflightReport, fps: number): string {
-  const { show, at, machine, findings, subjects } = report;
+  const { show, at, machine, findings, subjects, rehearsal = [] } = report;
   const lists = (['error', 'warning', 'note'] as const).map((level) => {
     const found = findings.filter((finding) => finding.level === level);
     if (!found.length) return '';
@@ -85,6 +107,7 @@ ${findings.length ? lists.join('\n') : '<p>Nothing was found.</p>'}
 <h2>What was looked at</h2>
 <table><thead><tr>${head.map((cell) => `<th>${cell}</th>`).join('')}</tr></thead>
 <tbody>${subjects.map((subject) => subjectRow(subject, fps)).join('\n')}</tbody></table>
+${rehearsalTable(rehearsal)}
 </body></html>
 `;
 }

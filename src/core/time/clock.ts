@@ -89,7 +89,7 @@ export function inLoop(moment: Moment, loop: SceneLoop): Moment {
   };
 }
 
-/** Longest step a frame may take, in seconds: after a stall, time goes on instead of leaping. */
+/** Longest step in seconds that what has a memory takes in a frame: after a stall it goes on instead of leaping. */
 export const longestStepSeconds = 0.1;
 
 /**

@@ -10,6 +10,7 @@ import { numberCases } from './numbers';
 import { outputByHand, outputEngine } from './output';
 import { playingCases, takeRatio } from './playing';
 import { Raw } from './raw';
+import { flashRatios, preflightRates } from './flashes';
 import { nestedAndFlat } from './modules';
 import { previewsRatio } from './previews';
 import { scenesPage, type GpuState, type SceneOptions } from './scenes';
@@ -32,6 +33,8 @@ export interface BenchPage {
     take(show: Show): Ratio & { compiled: number };
     /** See `exportRatio` and `exportHeap`. */
     exporting(show: Show, scene: string, format: ExportFormat): Promise<Ratio>;
+    flashes(show: Show): ReturnType<typeof flashRatios>;
+    preflight(show: Show): ReturnType<typeof preflightRates>;
     exportHeap(
       show: Show,
       scene: string,
@@ -154,6 +157,8 @@ const cases: Record<string, () => Ratio | Promise<Ratio>> = {
     return { ...(await cases[name]()), pictures };
   },
   ...scenesPage(gpu),
+  flashes: (show) => flashRatios(gpu, show),
+  preflight: (show) => preflightRates(gpu, show),
   take: (show) => takeRatio(gpu, show),
   exporting: (show, scene, format) => exportRatio(gpu, show, scene, format),
   exportHeap: (show, scene, format, frames) => exportHeap(gpu, show, scene, format, frames),

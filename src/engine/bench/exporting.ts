@@ -21,7 +21,7 @@ const rounds = 7;
 const framesOfRound = 24;
 const job = 'bench';
 
-function meansOf(gpu: Gpu, show: Show): ExportMeans {
+export function meansOf(gpu: Gpu, show: Show): ExportMeans {
   const media = noFiles();
   const inputs = new LiveInputs();
   inputs.setShow(show.inputs);

@@ -23,7 +23,7 @@ export const noFiles = (): MediaLibrary =>
 const usualSize = { width: 480, height: 270 };
 
 /** A scene of a show as the engine plays it, frame by frame, and on so many screens of 1280x720 that show all of it. */
-function sceneWork(
+export function sceneWork(
   gpu: Gpu,
   show: Show,
   scene: Scene,

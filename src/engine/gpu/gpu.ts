@@ -365,7 +365,9 @@ void main() { result = texture(picture, place); }`,
 
   /** Stops everything until all that was asked for is drawn: only where times of single steps are wanted. */
   wait(): void {
-    this.gl.finish();
+    // `finish` is taken by Chromium as a mere flush; a pixel cannot be read before all is drawn.
+    this.renderer.setRenderTarget(null);
+    this.gl.readPixels(0, 0, 1, 1, this.gl.RGBA, this.gl.UNSIGNED_BYTE, new Uint8Array(4));
   }
 
   dispose(): void {

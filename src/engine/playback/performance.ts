@@ -25,6 +25,15 @@ export interface Heard {
 /** Shows as they are played: at the tempo of the moment. */
 type Played = Pick<Show, 'canvas' | 'tempo'>;
 
+/** Longest time in seconds that an engine is away while its show goes on by itself. */
+const longestAwaySeconds = 10;
+
+/** What time of the show it is, by what was last reported of it. */
+function timeAt({ transport: { time, playing }, at }: PerformanceState, now: number): number {
+  const away = playing && at > 0 ? (now - at) / 1000 : 0;
+  return time + Math.min(longestAwaySeconds, Math.max(0, away));
+}
+
 /** Owns all of a performance that is not in the show: time, what is on air, the desk, cues, moves, blackout and freeze. */
 export class Performance {
   readonly transport = new Transport();
@@ -63,13 +72,16 @@ export class Performance {
     this.hands = new DeskHands(this.desk);
   }
 
-  /** Begins at a scene; or goes on from what an engine that is gone last reported. */
-  open(show: Show, program: string, resume: PerformanceState | null): void {
+  /**
+   * Begins at a scene; or goes on from what an engine that is gone last reported, by as much later as it is now. `now`: milliseconds of the
+   * clock of this machine.
+   */
+  open(show: Show, program: string, resume: PerformanceState | null, now = 0): void {
     const scenes = show.scenes.map((scene) => scene.id);
     this.show = show;
     this.bpm = resume?.bpm ?? null;
     this.played = null;
-    this.transport.open(resume?.transport.time ?? 0, resume?.transport.playing ?? true);
+    this.transport.open(resume ? timeAt(resume, now) : 0, resume?.transport.playing ?? true);
     this.transport.range = resume?.transport.range ?? null;
     this.transport.speed = resume?.masters.speed ?? 1;
     this.motion = resume?.masters.motion ?? 1;
@@ -508,13 +520,14 @@ export class Performance {
     return { moves: this.recorder.take(), end: this.at };
   }
 
-  /** A numbered report of all of it. */
-  report(): PerformanceState {
+  /** A numbered report of all of it, as it stood when the clock of this machine had so many milliseconds; 0: not known. */
+  report(at = 0): PerformanceState {
     const { playing, range, preroll, speed, time } = this.transport;
     const { beat, bpm, fps } = this.transport.moment(0, this.now);
     const done = preroll ? (preroll.next - preroll.first) / (preroll.last + 1 - preroll.first) : 1;
     return {
       number: ++this.reports,
+      at,
       transport: { playing, time, frame: Math.floor(time * fps + 1e-6), beat, range, done, bpm },
       program: this.program.state,
       blackout: this.blackout,

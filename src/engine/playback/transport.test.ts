@@ -4,7 +4,7 @@ import { makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
 import { longestStepSeconds } from '../../core/time/clock';
 import { catalogue } from '../../nodes/catalogue';
-import { Transport } from './transport';
+import { longestCatchUpSeconds, Transport } from './transport';
 
 let transport: Transport;
 let show: Show;
@@ -15,10 +15,12 @@ beforeEach(() => {
 const beat = (): number => transport.moment(0, show).beat;
 
 describe('time goes on', () => {
-  test('as the clock does, never by more than a frame can stand', () => {
+  test('as the clock does, and what has a memory by no more than it can stand', () => {
     expect(transport.advance(1 / 60, 60)).toBeCloseTo(1 / 60);
     expect(transport.advance(99, 60)).toBe(longestStepSeconds);
-    expect(transport.time).toBeCloseTo(1 / 60 + longestStepSeconds);
+    expect(transport.time).toBeCloseTo(1 / 60 + longestCatchUpSeconds);
+    expect(transport.advance(0.7, 60)).toBe(longestStepSeconds);
+    expect(transport.time).toBeCloseTo(1 / 60 + longestCatchUpSeconds + 0.7);
   });
 
   test('only by steps while it stands, each a frame of the show', () => {

@@ -1,6 +1,9 @@
 import type { Show } from '../../core/document/types';
 import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../../core/time/clock';
 
+/** Longest time in seconds by which the show follows the clock at once: a machine that slept does not play what it missed. */
+export const longestCatchUpSeconds = 10;
+
 /** Seconds before a jump's goal of preroll, at most. */
 const longestPrerollSeconds = 30;
 
@@ -58,10 +61,13 @@ export class Transport {
     this.origin = { time: this.time, beat };
   }
 
-  /** Takes a frame's real seconds; gives those that the show goes on. */
+  /**
+   * Takes a frame's real seconds; gives those that what has a memory goes on by. The show itself keeps to the clock however long a frame
+   * took: beside sound that goes on, it would fall behind with every slow one.
+   */
   advance(real: number, fps: number): number {
     let dt = 0;
-    if (this.playing) dt = Math.min(real, longestStepSeconds);
+    if (this.playing) dt = Math.min(real, longestCatchUpSeconds);
     else if (this.pendingSteps > 0) {
       this.pendingSteps--;
       dt = 1 / fps;
@@ -75,7 +81,7 @@ export class Transport {
       this.ahead = 0;
       this.origin = { time: 0, beat: 0 };
     }
-    return dt;
+    return Math.min(dt, longestStepSeconds);
   }
 
   /** The moment of the picture. Its beat is that of the show. */

@@ -203,8 +203,8 @@ export type EventMessage =
   | { type: 'layer-taken' }
   | { type: 'request'; id: number; request: EngineRequest }
   | { type: 'camera-fault'; device: string; message: string }
-  /** Causes a fault on purpose: the graphics context lost, or the engine gone. */
-  | { type: 'inject-fault'; fault: 'context-loss' | 'crash' };
+  /** Causes a fault on purpose: the graphics context lost, the engine gone or hanging, or the server away for a moment. */
+  | { type: 'inject-fault'; fault: 'context-loss' | 'crash' | 'hang' | 'server-away' };
 
 /** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files, folders. */
 export type HandoverMessage =
@@ -331,6 +331,8 @@ export const onlyProgram = (program: string): ProgramState => ({
 export interface PerformanceState {
   /** Counts the reports of this engine. */
   number: number;
+  /** Milliseconds of the clock of this machine at which it stood so; 0: not known. */
+  at: number;
   transport: TransportState;
   program: ProgramState;
   blackout: boolean;
@@ -348,6 +350,7 @@ export interface PerformanceState {
 /** A performance that has not begun: a scene on air, and nothing was touched. */
 export const performanceAt = (program: string): PerformanceState => ({
   number: 0,
+  at: 0,
   transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
   program: onlyProgram(program),
   blackout: false,

@@ -3,7 +3,7 @@ import { fieldHeight, fieldWidth, flashGrid, general, red } from '../../../core/
 import type { Gpu } from '../../gpu/gpu';
 import { plainLook } from '../../image/look';
 import { fillPresented, presentedUniforms, type Presented } from '../presenter';
-import { cellText, shownText } from './cells';
+import { cellText, ShownShader } from './cells';
 
 /**
  * Seconds from a change of a cell to the third after it below which it flashes too quickly: six changes in a second are three flashes.
@@ -32,7 +32,7 @@ out vec4 result;
 `;
 
 /** The picture in cells. */
-const lowText = `${head}${shownText}
+const lowText = (shown: string): string => `${head}${shown}
 ${cellText}
 void main() { result = vec4(cell(place), 1.0); }`;
 
@@ -140,16 +140,24 @@ void main() {
   result = vec4(past.a > 0.0 ? mix(past.rgb, c, 1.0 - exp(-dt / slow)) : c, 1.0);
 }`;
 
-/** What is shown, with its cells brought to their slow mean as far as they are held. */
-const limitText = `${head}${shownText}
+/** What is to be done to the pixels of a cell: a light to be added (rgb), and what they are multiplied by (a). */
+const bringText = `${head}
 uniform sampler2D low;
 uniform sampler2D hold;
 uniform sampler2D slow;
 void main() {
-  vec3 c = shown(place);
-  float held = texture(hold, place).r;
-  if (held > 0.0) c = mix(c, texture(slow, place).rgb + ${detail} * (c - texture(low, place).rgb), held);
-  result = vec4(c, 1.0);
+  ivec2 cell = ivec2(gl_FragCoord.xy);
+  float held = texelFetch(hold, cell, 0).r;
+  vec3 light = texelFetch(slow, cell, 0).rgb - ${detail} * texelFetch(low, cell, 0).rgb;
+  result = vec4(held * light, 1.0 - held * ${float(1 - detail)});
+}`;
+
+/** What is shown, with its cells brought to their slow mean as far as they are held. */
+const limitText = (shown: string): string => `${head}${shown}
+uniform sampler2D bring;
+void main() {
+  vec4 by = texture(bring, place);
+  result = vec4(shown(place) * by.a + by.rgb, 1.0);
 }`;
 
 /** A small picture that is worked out from what it was before. */
@@ -191,15 +199,16 @@ export class FlashLimiter {
     rows: { value: null as Texture | null },
     hold: { value: null as Texture | null },
     slow: { value: null as Texture | null },
+    bring: { value: null as Texture | null },
     dt: { value: 0 },
     quick: { value: quickSeconds.usual as number },
   };
-  private readonly shaders: Record<
-    'low' | 'light' | 'red' | 'row' | 'hold' | 'mean' | 'limit',
-    RawShaderMaterial
-  >;
+  private readonly shaders: Record<'light' | 'red' | 'row' | 'hold' | 'mean' | 'bring', RawShaderMaterial>;
+  private readonly cells: ShownShader;
+  private readonly whole: ShownShader;
   private readonly low: WebGLRenderTarget;
   private readonly row: WebGLRenderTarget;
+  private readonly bring: WebGLRenderTarget;
   private readonly lights: Memory;
   private readonly reds: Memory;
   private readonly hold: Memory;
@@ -212,18 +221,20 @@ export class FlashLimiter {
   constructor(private readonly gpu: Gpu) {
     const make = (text: string): RawShaderMaterial => gpu.material(text, this.uniforms);
     this.shaders = {
-      low: make(lowText),
       light: make(turnText(false)),
       red: make(turnText(true)),
       row: make(rowText),
       hold: make(holdText),
       mean: make(meanText),
-      limit: make(limitText),
+      bring: make(bringText),
     };
     for (const material of Object.values(this.shaders)) gpu.beginCompile(material);
+    this.cells = new ShownShader(gpu, lowText, this.uniforms);
+    this.whole = new ShownShader(gpu, limitText, this.uniforms);
     const { width, height } = flashGrid;
     this.low = gpu.acquire(width, height, '32');
     this.row = gpu.acquire(width, height, '32');
+    this.bring = gpu.acquire(width, height, '32');
     [this.lights, this.reds, this.hold, this.slow] = [0, 1, 2, 3].map(() => new Memory(gpu)) as [
       Memory,
       Memory,
@@ -261,7 +272,7 @@ export class FlashLimiter {
       uniforms.dt.value = this.lastSeconds === null ? 0 : Math.max(0, seconds - this.lastSeconds);
       uniforms.quick.value = seconds < this.strictUntil ? quickSeconds.strict : quickSeconds.usual;
       this.lastSeconds = seconds;
-      gpu.pass(shaders.low, this.low);
+      gpu.pass(this.cells.of(shown), this.low);
       uniforms.low.value = this.low.texture;
       this.lights.step(shaders.light, uniforms);
       this.reds.step(shaders.red, uniforms);
@@ -273,7 +284,9 @@ export class FlashLimiter {
       uniforms.hold.value = this.hold.texture;
       this.slow.step(shaders.mean, uniforms);
       uniforms.slow.value = this.slow.texture;
-      gpu.pass(shaders.limit, this.result);
+      gpu.pass(shaders.bring, this.bring);
+      uniforms.bring.value = this.bring.texture;
+      gpu.pass(this.whole.of(shown), this.result);
     }
     return {
       ...shown,

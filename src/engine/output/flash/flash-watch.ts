@@ -1,16 +1,16 @@
-import type { RawShaderMaterial, Texture, WebGLRenderTarget } from 'three';
+import type { Texture, WebGLRenderTarget } from 'three';
 import { FlashMeter, flashGrid, type FlashCount } from '../../../core/preflight/flash-meter';
 import type { Gpu } from '../../gpu/gpu';
 import { fillPresented, presentedUniforms, type Presented } from '../presenter';
-import { cellText, shownText } from './cells';
+import { cellText, ShownShader } from './cells';
 
 /** Frames that may be on their way from the GPU at once. */
 const mostOnTheirWay = 4;
 
-const sampleText = `#version 300 es
+const sampleText = (shown: string): string => `#version 300 es
 precision highp float;
 in vec2 place;
-${shownText}
+${shown}
 uniform sampler2D held;
 out vec4 result;
 ${cellText}
@@ -20,7 +20,7 @@ void main() { result = vec4(cell(place), texture(held, place).r); }`;
 export class FlashWatch {
   private meter = new FlashMeter();
   private readonly uniforms = { ...presentedUniforms(), held: { value: null as Texture | null } };
-  private readonly material: RawShaderMaterial;
+  private readonly shader: ShownShader;
   private readonly free: WebGLRenderTarget[] = [];
   private made = 0;
   /** Readings come in the order in which they were asked for. */
@@ -30,17 +30,14 @@ export class FlashWatch {
   held = 0;
 
   constructor(private readonly gpu: Gpu) {
-    this.material = gpu.material(sampleText, this.uniforms);
+    this.shader = new ShownShader(gpu, sampleText, this.uniforms);
   }
 
   /** Takes what is on air at a time in seconds. `held`: how much the limiter holds back where; null: nothing. */
   turn(shown: Presented, seconds: number, held: Texture | null): void {
-    const target = this.free.pop() ?? this.makeTarget();
+    const target = this.draw(shown, held);
     // The GPU is frames behind: this one is not counted.
     if (!target) return;
-    fillPresented(this.uniforms, shown);
-    this.uniforms.held.value = held ?? this.gpu.empty;
-    this.gpu.pass(this.material, target);
     const { width, height } = flashGrid;
     const pixels = new Uint8Array(4 * width * height);
     const reading = this.gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels);
@@ -50,7 +47,21 @@ export class FlashWatch {
         () => this.take(pixels, seconds),
         () => undefined, // The GPU was lost meanwhile.
       )
-      .finally(() => this.free.push(target));
+      .finally(() => this.giveBack(target));
+  }
+
+  /** Draws what is looked at into a small picture, to be given back; null: all of them are on their way. */
+  draw(shown: Presented, held: Texture | null): WebGLRenderTarget | null {
+    const target = this.free.pop() ?? this.makeTarget();
+    if (!target) return null;
+    fillPresented(this.uniforms, shown);
+    this.uniforms.held.value = held ?? this.gpu.empty;
+    this.gpu.pass(this.shader.of(shown), target);
+    return target;
+  }
+
+  giveBack(target: WebGLRenderTarget): void {
+    this.free.push(target);
   }
 
   /** Resolves when all frames so far are counted. */
