@@ -87,4 +87,40 @@ describe('faults of the machine', () => {
     await desk.moves();
     expect(await seconds()).toBeGreaterThanOrEqual(before);
   });
+
+  test('a rehearsal throws all of them in, and the stage stays lit through each', async () => {
+    await desk.driver.get(`${desk.address}/preflight`);
+    await desk.until(
+      'the rehearsal',
+      () =>
+        desk.driver.executeScript<boolean>(
+          `const button = [...document.querySelectorAll('main button')].find((e) => e.textContent.trim() === 'Rehearse faults' && !e.disabled);
+           button?.click();
+           return button !== undefined;`,
+        ),
+      (isThere) => isThere,
+    );
+    await desk.find('[aria-label="Stage of the rehearsal"] canvas');
+    const marks = (): Promise<(string | null)[]> =>
+      desk.driver.executeScript(
+        `return [...document.querySelectorAll('[data-fault] td:first-child [aria-label]')].map((e) => e.getAttribute('aria-label'))`,
+      );
+    // Each fault takes a few seconds of the evening.
+    await desk.until(
+      'most of them',
+      marks,
+      (all) => all[5] === 'Held' || all[5] === 'Stood still for too long',
+    );
+    await desk.until(
+      'the last fault',
+      marks,
+      (all) => all.at(-1) === 'Held' || all.at(-1) === 'Stood still for too long',
+    );
+    const all = await marks();
+    expect(all).toHaveLength(8);
+    expect(all).not.toContain('Went dark');
+    // No files and no strings in this show.
+    expect(all.filter((mark) => mark === 'Not rehearsed')).toHaveLength(2);
+    await desk.notice('error', 'could not be saved');
+  });
 });

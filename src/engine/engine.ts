@@ -322,6 +322,8 @@ export class Engine {
     this.written = written;
     const show = this.apart.of(written);
     this.players.clear();
+    // Whoever still shows what an engine that is gone has painted keeps it until this one has whole pictures.
+    if (resume) this.returnsUntil = performance.now() + longestReturnMs;
     this.performance.open(show, program, resume, performance.timeOrigin + performance.now());
     // It is that time now, whenever the first frame comes.
     this.lastNow = performance.now();

@@ -17,8 +17,8 @@ test('an engine that talks all the time hangs after a few seconds of silence', (
 
 test('one that is often busy for a second is given longer', () => {
   const [silence, now] = talking(1000, 20000);
-  expect(silence.isTooLong(now + 7900)).toBe(false);
-  expect(silence.isTooLong(now + 8100)).toBe(true);
+  expect(silence.isTooLong(now + 3900)).toBe(false);
+  expect(silence.isTooLong(now + 4100)).toBe(true);
 });
 
 test('one that has just begun, or that stands in for another, is given all the time there is', () => {

@@ -4,7 +4,7 @@
  */
 const silentMs = { least: 2500, most: 20000 } as const;
 /** Times the longest pause between two words that is usual here. */
-const pauses = 8;
+const pauses = 4;
 /** Milliseconds over which pauses are looked at, and before which none is known. */
 const windowMs = 30000;
 const knownMs = 5000;

@@ -35,7 +35,7 @@ function FaultRow({
 }) {
   return (
     <tr className="border-b edge align-top" data-fault={fault}>
-      <td className="w-6 py-2 pl-4">
+      <td className="w-9 py-2.5 pl-4">
         <Mark outcome={outcome} isNow={isNow} />
       </td>
       <th scope="row" className="py-2 pr-3 text-left font-semibold">
@@ -82,8 +82,8 @@ export function RehearsalPanel() {
             aria-label="Stage of the rehearsal"
           />
           <p className="quiet max-w-sm">
-            The evening in a minute, small, in an engine of its own. Real stage windows go on; while the desk
-            is blocked for a second, it answers nothing.
+            The evening in a minute, small, in an engine of its own. Stage windows go on meanwhile. The desk
+            does not respond for the second in which it is blocked.
           </p>
         </div>
       )}

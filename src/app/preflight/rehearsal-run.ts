@@ -16,14 +16,15 @@ import { preflightStore } from './preflight-run';
 
 /** Height of the canvas that is rehearsed at: faults are the same at any size, and the stage must not pay for it. */
 const rehearsedHeight = 180;
-/** Milliseconds that a scene plays before a fault, and that is looked at from it on. */
-const calmMs = 2000;
-const faultMs = { usual: 4000, hang: 9000, crash: 6000, context: 6000 } as const;
+/** Milliseconds that a scene plays before a fault. */
+const calmMs = 1000;
+/** Milliseconds that are looked at from a fault on: at least, at most, and from when the picture moves again. */
+const faultMs = { least: 1200, most: 15000, moving: 500 } as const;
+/** Milliseconds after which a scene that does not move is taken for one that stands still by itself. */
+const standsMs = 3000;
 /** Milliseconds between two looks at the stage, and the pixels that are looked at. */
 const sampleMs = 40;
 const looked = { width: 32, height: 18 };
-/** Most milliseconds until a scene is seen. */
-const longestStartMs = 20000;
 /** Seconds of each take. */
 const takeSeconds = 0.5;
 const blockedMs = 1000;
@@ -192,9 +193,14 @@ export function stopRehearsal(): void {
   rehearsalStore.setState({ running: null, stage: null });
 }
 
-/** Waits until the stage shows something that moves, or for as long as anybody would. */
-async function seen(stage: RehearsalStage, from: number, isCurrent: () => boolean): Promise<void> {
-  const until = performance.now() + longestStartMs;
+/** Waits until the stage shows something that moves, or for so many milliseconds. */
+async function seen(
+  stage: RehearsalStage,
+  from: number,
+  longestMs: number,
+  isCurrent: () => boolean,
+): Promise<void> {
+  const until = performance.now() + longestMs;
   while (isCurrent() && performance.now() < until) {
     const samples = stage.since(from);
     if (new Set(samples.map(({ print }) => print)).size > 2) return;
@@ -232,15 +238,19 @@ export async function startRehearsal(): Promise<void> {
     const taken = performance.now();
     client.perform({ type: 'take', scene: scene.id, seconds: takeSeconds });
     await wait(1000 * takeSeconds);
-    await seen(stage, taken + 1000 * takeSeconds, isCurrent);
+    await seen(stage, taken + 1000 * takeSeconds, standsMs, isCurrent);
     const calm = performance.now();
     await wait(calmMs);
     if (!isCurrent()) return;
     const before = stage.since(calm);
     const thrown = performance.now();
     const { said = '', skipped } = await throwers[fault](client, show, scene);
-    if (skipped === undefined)
-      await wait(fault in faultMs ? faultMs[fault as keyof typeof faultMs] : faultMs.usual);
+    if (skipped === undefined) {
+      await wait(faultMs.least);
+      const hasMoved = new Set(before.map(({ print }) => print)).size > 2;
+      await seen(stage, performance.now(), hasMoved ? faultMs.most : standsMs, isCurrent);
+      await wait(faultMs.moving);
+    }
     if (!isCurrent()) return;
     // While the page itself was blocked it saw nothing: what the engine painted meanwhile is what counts.
     const after =
