@@ -75,6 +75,7 @@ export class Desk {
       redis?: string;
       /** The built app, if it is not that of this tree. */
       dist?: string;
+      precise?: boolean;
     } = {},
   ): Promise<Desk> {
     const { redis, dist } = options;
@@ -389,7 +390,7 @@ export class Desk {
   }
 
   /** Figures of a PNG, or of a part of it: x, y, width and height in pixels. */
-  private figures(png: string, box: readonly number[] | null = null): Promise<PictureFigures> {
+  figures(png: string, box: readonly number[] | null = null): Promise<PictureFigures> {
     return this.driver.executeAsyncScript<PictureFigures>(
       `const [png, box, done] = arguments;
        const image = new Image();

@@ -324,9 +324,9 @@ export class Engine {
     this.players.clear();
     // Whoever still shows what an engine that is gone has painted keeps it until this one has whole pictures.
     if (resume) this.returnsUntil = performance.now() + longestReturnMs;
-    this.performance.open(show, program, resume, performance.timeOrigin + performance.now());
     // It is that time now, whenever the first frame comes.
     this.lastNow = performance.now();
+    this.performance.open(show, program, resume, performance.timeOrigin + this.lastNow);
     this.reports.forget();
     this.takeShow(show);
     this.tell({ type: 'opened' });

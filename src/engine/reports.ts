@@ -125,6 +125,7 @@ export class Reports {
         frameMs: clock.frameMs,
         passes: gpu.passes,
         targets: gpu.targetCount,
+        textures: gpu.textureCount,
         shaders: gpu.shaderCount,
         nodeMs: { ...clock.nodeMs },
       },

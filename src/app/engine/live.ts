@@ -2,6 +2,7 @@ import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
 import type {
   BenchData,
+  InjectedFault,
   FlashReport,
   PixelReport,
   NodeGlance,
@@ -128,6 +129,13 @@ export function listenToEngine(): void {
       bpm,
       moves: keep(now.moves, moves),
     });
+  });
+  // For scripts that watch a long evening and disturb it, as `npm run soak` does.
+  Object.assign(window, {
+    pyrvel: {
+      report: () => ({ stats: liveStore.getState().stats, performance: client.lastReport }),
+      inject: (fault: InjectedFault) => client.send({ type: 'inject-fault', fault }),
+    },
   });
   client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));
   client.on('pixels', ({ pixels }) => liveStore.setState({ pixels }));

@@ -110,7 +110,7 @@ export function scenesPage(gpu: Gpu): {
       page.gc?.();
       return {
         targets: gpu.targetCount,
-        textures: gpu.renderer.info.memory.textures,
+        textures: gpu.textureCount,
         shaders: gpu.shaderCount,
         heap: page.performance.memory?.usedJSHeapSize ?? 0,
       };

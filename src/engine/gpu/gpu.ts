@@ -174,6 +174,10 @@ void main() { result = texture(picture, place); }`,
     return this.renderer.info.programs?.length ?? 0;
   }
 
+  get textureCount(): number {
+    return this.renderer.info.memory.textures;
+  }
+
   get targetCount(): number {
     return this.made;
   }

@@ -71,7 +71,9 @@ export class OutputPainter {
       (output) => this.draw(output, show, means),
       (output) => this.stateOf(output, show, means),
     );
-    if (use === 'stage') this.paintedTests = tests;
+    // Until test pictures can be drawn, none was painted.
+    if (use === 'stage' && (means.wall.hasTests || Object.keys(tests).length === 0))
+      this.paintedTests = tests;
   }
 
   /** Draws what is on air as it is recorded; false: it stands as it is. */
@@ -129,7 +131,7 @@ export class OutputPainter {
     if (source.type === 'room')
       return `${numberOf(source.view)} ${numberOf(show.wall)} ${numberOf(this.tests)} ${wall.roomVersion}`;
     const output = source.type === 'screen' && windowOutputOf(show, source.id);
-    return output ? `${numberOf(output)} ${this.tests[output.id]}` : '';
+    return output ? `${numberOf(output)} ${this.tests[output.id]} ${wall.hasTests}` : '';
   }
 
   private draw(output: Readonly<OutputSpec>, show: Show, means: Means): boolean {

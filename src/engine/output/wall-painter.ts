@@ -10,7 +10,7 @@ import { PixelFeed, type PixelTraffic } from './pixel-feed';
 import type { Presented } from './presenter';
 import type { RoomPainter } from './room/room-painter';
 import { ScreenPainter, type PaintedFor } from './screen-painter';
-import { TestPictures } from './test-pictures';
+import type { TestPictures } from './test-pictures';
 
 interface Size {
   width: number;
@@ -20,7 +20,9 @@ interface Size {
 /** All that the outputs of a wall are painted with. */
 export class WallPainter {
   private readonly screens: ScreenPainter;
-  private readonly testPictures = new TestPictures();
+  /** Loaded when the first is shown. */
+  private testPictures: TestPictures | null = null;
+  private testsComing: Promise<void> | null = null;
   /** Loaded when somebody first looks at the room. */
   private room: RoomPainter | null = null;
   private coming: Promise<void> | null = null;
@@ -39,7 +41,7 @@ export class WallPainter {
   keepTo({ outputs }: Wall): void {
     const ids = new Set(outputs.map(({ id }) => id));
     this.screens.keepTo(ids);
-    this.testPictures.keepTo(ids);
+    this.testPictures?.keepTo(ids);
   }
 
   /** Draws what an output shows into a target (null: the canvas). Test pictures are seen whatever the performance does: somebody stands on a ladder. */
@@ -50,13 +52,24 @@ export class WallPainter {
     test: TestPicture | undefined,
     target: WebGLRenderTarget | null = null,
   ): void {
-    if (!test) {
+    if (test && !this.testPictures) this.testsComing ??= this.loadTests();
+    if (!test || !this.testPictures) {
       this.screens.draw(output, place, now, into, canvas, target);
       return;
     }
     const first = plainLook(this.testPictures.of(output, test));
     const shown = { first, second: plainLook(this.gpu.empty), fade: 0, level: 1 };
     this.screens.draw(output, place, shown, into, null, target);
+  }
+
+  private async loadTests(): Promise<void> {
+    const { TestPictures } = await import('./test-pictures');
+    this.testPictures = new TestPictures();
+  }
+
+  /** Whether test pictures can be drawn: until then outputs show what is on air. */
+  get hasTests(): boolean {
+    return this.testPictures !== null;
   }
 
   private async loadRoom(): Promise<void> {

@@ -86,7 +86,7 @@ const count = (): Pick<ProbeAnswer, 'compiles' | 'targets' | 'shaders' | 'textur
   compiles: gpu.compiles,
   targets: gpu.targetCount,
   shaders: gpu.shaderCount,
-  textures: gpu.renderer.info.memory.textures,
+  textures: gpu.textureCount,
 });
 
 async function probe(request: ProbeRequest): Promise<ProbeAnswer> {

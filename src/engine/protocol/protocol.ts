@@ -190,6 +190,8 @@ export type SettingMessage =
   /** null: no patch is in sight. */
   | { type: 'layer'; layout: LayerLayout | null };
 
+export type InjectedFault = 'context-loss' | 'crash' | 'hang' | 'server-away';
+
 /** Messages about something that happens once. All of it is plain data. */
 export type EventMessage =
   /** `resume`: the last report of an engine that is gone; null: the performance starts afresh at the scene `program`. */
@@ -204,7 +206,7 @@ export type EventMessage =
   | { type: 'request'; id: number; request: EngineRequest }
   | { type: 'camera-fault'; device: string; message: string }
   /** Causes a fault on purpose: the graphics context lost, the engine gone or hanging, or the server away for a moment. */
-  | { type: 'inject-fault'; fault: 'context-loss' | 'crash' | 'hang' | 'server-away' };
+  | { type: 'inject-fault'; fault: InjectedFault };
 
 /** Messages that carry what only this machine can hand over: canvases, ports, pictures, sound, files, folders. */
 export type HandoverMessage =
@@ -453,6 +455,7 @@ export interface Stats {
   cpuMs: number;
   passes: number;
   targets: number;
+  textures: number;
   shaders: number;
   /** Pixels that the watched scene is drawn at. */
   width: number;

@@ -1,0 +1,276 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { Key, type WebDriver } from 'selenium-webdriver';
+import { randomAt } from '../src/core/random';
+import type { Show } from '../src/core/document/types';
+import type { PerformanceState, Stats } from '../src/engine/protocol/protocol';
+import { Desk } from '../test/desk';
+
+interface Evening {
+  minutes: number;
+  seed: number;
+  /** The only scene that is played; null: all of them. */
+  scene: string | null;
+  /** File of the chart. */
+  chart: string;
+  say(line: string): void;
+}
+
+/** The canvas of the evening: what grows does so at any size. */
+const canvas = { width: 320, height: 180 };
+/** Milliseconds between two acts, two samples and two faults. */
+const actMs = 1500;
+const sampleMs = 5000;
+const faultMs = 30000;
+/** Milliseconds an hour by which the show's clock may leave the wall's. */
+const driftMsAnHour = 1;
+/** Growth from the first third to the last that is no leak: garbage, and listeners of what is open at the moment. */
+const slack = { heap: 12e6, listeners: 200, targets: 12, textures: 24, shaders: 40 } as const;
+/** Mean of 255 below which a stage is dark. */
+const darkBelow = 0.5;
+
+interface Sample {
+  /** Seconds since the evening began. */
+  at: number;
+  heap: number;
+  listeners: number;
+  targets: number;
+  textures: number;
+  shaders: number;
+  framesPerSecond: number;
+}
+
+const series = ['heap', 'listeners', 'targets', 'textures', 'shaders'] as const;
+
+/** A chart of samples over time, each line by its own greatest value. */
+function chart(samples: readonly Sample[], faults: readonly { at: number; name: string }[]): string {
+  const [width, height, left] = [960, 60, 120];
+  const end = Math.max(1, samples.at(-1)?.at ?? 1);
+  const x = (at: number): string => (left + (at / end) * (width - left)).toFixed(1);
+  const rows = [...series, 'framesPerSecond' as const].map((name, row) => {
+    const most = Math.max(1, ...samples.map((sample) => sample[name]));
+    const y = (value: number): string => (row * (height + 20) + 15 + height * (1 - value / most)).toFixed(1);
+    const points = samples.map((sample) => `${x(sample.at)},${y(sample[name])}`).join(' ');
+    return `<text x="0" y="${row * (height + 20) + 25}">${name}</text><text x="0" y="${row * (height + 20) + 41}" fill="#777">to ${Math.round(most).toLocaleString('en')}</text><polyline points="${points}" fill="none" stroke="#b5651d"/>`;
+  });
+  const marks = faults.map(
+    ({ at, name }) =>
+      `<line x1="${x(at)}" x2="${x(at)}" y1="0" y2="${6 * (height + 20)}" stroke="#bbb"><title>${name}</title></line>`,
+  );
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${6 * (height + 20) + 10}" font-family="sans-serif" font-size="12">${marks.join('')}${rows.join('')}</svg>\n`;
+}
+
+/** The show of an evening: that of the demo, small, without screens of its own. */
+function eveningShow(scene: string | null): Show {
+  const file = path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json');
+  const show = JSON.parse(readFileSync(file, 'utf8')) as Show;
+  show.canvas = { ...show.canvas, ...canvas };
+  show.name = 'Soak';
+  show.wall.outputs = [];
+  if (scene !== null) {
+    show.scenes = show.scenes.filter(({ name }) => name === scene);
+    if (!show.scenes.length) throw new Error(`There is no scene ${scene}.`);
+    Object.assign(show, { cues: [], desk: [], snapshots: [], bindings: [], moves: [] });
+    show.home = { scene: null, snapshot: null };
+  }
+  return show;
+}
+
+interface Report {
+  stats: Stats | null;
+  performance: PerformanceState | null;
+}
+
+/** What the page says of itself: its engine, and its own heap and listeners once garbage is collected. */
+async function sampled(driver: WebDriver, at: number): Promise<Sample | null> {
+  const cdp = driver as WebDriver & {
+    sendAndGetDevToolsCommand(
+      name: string,
+      params: object,
+    ): Promise<{ metrics: { name: string; value: number }[] }>;
+  };
+  const { stats } = await driver.executeScript<Report>('window.gc?.(); return window.pyrvel.report()');
+  if (!stats) return null;
+  await cdp.sendAndGetDevToolsCommand('Performance.enable', {});
+  const { metrics } = await cdp.sendAndGetDevToolsCommand('Performance.getMetrics', {});
+  const metric = (name: string): number => metrics.find((one) => one.name === name)?.value ?? 0;
+  const { targets, textures, shaders, framesPerSecond } = stats;
+  return {
+    at,
+    heap: metric('JSHeapUsedSize'),
+    listeners: metric('JSEventListeners'),
+    targets,
+    textures,
+    shaders,
+    framesPerSecond,
+  };
+}
+
+/** Seconds by which the show's clock has left the wall's since an earlier report; null: it was put elsewhere meanwhile. */
+function driftSince(before: PerformanceState | null, now: PerformanceState | null): number | null {
+  if (!before || !now || !before.transport.playing || !now.transport.playing) return null;
+  return now.transport.time - before.transport.time - (now.at - before.at) / 1000;
+}
+
+const middle = (values: readonly number[]): number =>
+  [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+/** Plays an evening; gives whether all of it was as promised. */
+export async function soakEvening({ minutes, seed, scene, chart: file, say }: Evening): Promise<boolean> {
+  let asked = 0;
+  const random = (): number => randomAt(asked++, seed);
+  const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
+  const desk = await Desk.open({ precise: true });
+  const { driver } = desk;
+  const samples: Sample[] = [];
+  const faults: { at: number; name: string }[] = [];
+  const wrong: string[] = [];
+  const start = performance.now();
+  const elapsed = (): number => performance.now() - start;
+  let editor = '';
+  let stage = '';
+  const report = (): Promise<Report> => driver.executeScript<Report>('return window.pyrvel.report()');
+  const inEditor = (): Promise<void> => driver.switchTo().window(editor);
+  const pressAll = (selector: string): Promise<number> =>
+    driver.executeScript<number>(
+      'const all = [...document.querySelectorAll(arguments[0])]; all[Math.floor(arguments[1] * all.length)]?.click(); return all.length',
+      selector,
+      random(),
+    );
+  // Elements that the driver has found stay in memory, and all they hang on: what is looked for here is looked for in the page.
+  const isThere = (selector: string): Promise<unknown> =>
+    driver.wait(
+      () => driver.executeScript<boolean>('return document.querySelector(arguments[0]) !== null', selector),
+      20000,
+      `nothing found for ${selector}`,
+    );
+  const goTo = async (view: string, sign: string): Promise<void> => {
+    await pressAll(`[aria-label="Views"] [href="/${view}"]`);
+    await isThere(sign);
+  };
+  const toPlay = (): Promise<void> => goTo('play', '[aria-label="Program"] canvas');
+  const key = (...keys: string[]): Promise<void> =>
+    driver
+      .actions()
+      .sendKeys(...keys)
+      .perform();
+  /** What hands do. */
+  const acts: Record<string, () => Promise<unknown>> = {
+    take: () => pressAll('[data-scene-button] button[aria-label^="Fade to"]'),
+    next: () => key(Key.F7),
+    // Down and up again: the night is not to end in the dark.
+    blackout: async () => {
+      await key(Key.F9);
+      await key(Key.F9);
+    },
+    freeze: async () => {
+      await key(Key.F8);
+      await key(Key.F8);
+    },
+    cue: () => key(Key.F4),
+    home: () => pressAll('[aria-label="Desk home"]'),
+    fader: () =>
+      driver.executeScript(
+        `const all = [...document.querySelectorAll('main input[type="range"]')];
+         const one = all[Math.floor(arguments[0] * all.length)];
+         if (one) {
+           Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value').set.call(one, Number(one.min) + arguments[1] * (one.max - one.min));
+           one.dispatchEvent(new Event('input', { bubbles: true }));
+         }`,
+        random(),
+        0.5 + random() / 2,
+      ),
+    edit: async () => {
+      await goTo('build', '[data-testid="patch"]');
+      await key(Key.chord(Key.CONTROL, 'z'));
+      await key(Key.chord(Key.CONTROL, Key.SHIFT, 'z'));
+      await toPlay();
+    },
+  };
+  const inject = (fault: string): Promise<unknown> =>
+    driver.executeScript('window.pyrvel.inject(arguments[0])', fault);
+  const throwIn: Record<string, () => Promise<unknown>> = {
+    'graphics card lost': () => inject('context-loss'),
+    'engine gone': () => inject('crash'),
+    'page blocked': () =>
+      driver.executeScript('const until = performance.now() + 1000; while (performance.now() < until);'),
+    'page reloaded': async () => {
+      await driver.navigate().refresh();
+      await isThere('[aria-label="Program"] canvas');
+    },
+    'server gone': async () => {
+      const again = await desk.stopServer();
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      await again();
+    },
+  };
+  /** Whether what the stage window shows is dark. */
+  const stageIsDark = async (): Promise<boolean> => {
+    await driver.switchTo().window(stage);
+    const png = await driver.takeScreenshot();
+    await inEditor();
+    return (await desk.figures(png)).mean < darkBelow;
+  };
+  try {
+    await desk.openShow(eveningShow(scene));
+    editor = await driver.getWindowHandle();
+    await desk.click('[data-testid="stage-button"]');
+    await driver.wait(async () => (await driver.getAllWindowHandles()).length === 2, 20000);
+    stage = (await driver.getAllWindowHandles()).find((one) => one !== editor)!;
+    await inEditor();
+    await toPlay();
+    let [sampledAt, faultAt] = [elapsed(), elapsed()];
+    let before = (await report()).performance;
+    let worst = 0;
+    let compared = 0;
+    while (elapsed() < minutes * 60000) {
+      await new Promise((resolve) => setTimeout(resolve, actMs));
+      const act = pick(Object.keys(acts));
+      await acts[act]();
+      if (elapsed() - sampledAt > sampleMs) {
+        sampledAt = elapsed();
+        const sample = await sampled(driver, sampledAt / 1000);
+        if (sample) samples.push(sample);
+        const { performance: now } = await report();
+        const drift = driftSince(before, now);
+        if (drift !== null) {
+          worst = Math.max(worst, Math.abs(drift));
+          compared += sampleMs / 1000;
+        }
+        if (!now?.blackout && (await stageIsDark())) {
+          // Some scenes begin dark: what still is a second later was not drawn.
+          await new Promise((resolve) => setTimeout(resolve, 1500));
+          if (await stageIsDark()) wrong.push(`${(sampledAt / 1000).toFixed(0)} s: the stage is dark`);
+        }
+      }
+      if (elapsed() - faultAt > faultMs) {
+        faultAt = elapsed();
+        const name = pick(Object.keys(throwIn));
+        faults.push({ at: faultAt / 1000, name });
+        await throwIn[name]();
+        if (await stageIsDark())
+          wrong.push(`${(faultAt / 1000).toFixed(0)} s: the stage is dark after: ${name}`);
+      }
+      before ??= (await report()).performance;
+    }
+    const third = Math.max(1, Math.floor(samples.length / 3));
+    for (const name of series) {
+      const [early, late] = [samples.slice(0, third), samples.slice(-third)].map((part) =>
+        middle(part.map((sample) => sample[name])),
+      );
+      if (late - early > slack[name]) wrong.push(`${name} grew from ${early} to ${late}`);
+    }
+    // Two workers read their clocks a little apart: an engine that stands in may be off by that.
+    const starts = faults.filter(({ name }) => name === 'engine gone' || name === 'page reloaded').length;
+    const allowed = 1e-3 * (driftMsAnHour * Math.max(1, elapsed() / 3.6e6) + 2 * starts);
+    if (worst > allowed) wrong.push(`the show's clock left the wall's by ${(1000 * worst).toFixed(2)} ms`);
+    writeFileSync(file, chart(samples, faults));
+    say(
+      `${(elapsed() / 60000).toFixed(1)} minutes, ${samples.length} samples, ${faults.length} faults (${faults.map(({ name }) => name).join(', ')}); the clocks apart by ${(1000 * worst).toFixed(3)} ms at most, compared over ${compared.toFixed(0)} s; chart in ${file}`,
+    );
+  } finally {
+    await desk.close();
+  }
+  for (const line of wrong) say(`WRONG: ${line}`);
+  return wrong.length === 0;
+}
