@@ -34,6 +34,8 @@ interface BrowserOptions {
   height?: number;
   /** A microphone that beeps and a camera, made up by the browser, which may be used without asking. */
   devices?: boolean;
+  /** Folder in which the browser keeps what it keeps; absent: none that outlives it. */
+  profile?: string;
   /** Heap sizes are told exactly, and garbage is collected on demand. */
   precise?: boolean;
   /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
@@ -53,6 +55,7 @@ function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> 
     '--disable-popup-blocking',
     '--no-first-run',
   );
+  if (options.profile) flags.addArguments(`--user-data-dir=${options.profile}`);
   if (options.precise) flags.addArguments('--enable-precise-memory-info', '--js-flags=--expose-gc');
   if (options.devices)
     flags.addArguments('--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream');

@@ -89,8 +89,9 @@ async function sampled(driver: WebDriver, at: number): Promise<Sample | null> {
       params: object,
     ): Promise<{ metrics: { name: string; value: number }[] }>;
   };
-  const { stats } = await driver.executeScript<Report>('window.gc?.(); return window.pyrvel.report()');
+  const { stats } = await driver.executeScript<Report>('return window.pyrvel.report()');
   if (!stats) return null;
+  await cdp.sendAndGetDevToolsCommand('HeapProfiler.collectGarbage', {});
   await cdp.sendAndGetDevToolsCommand('Performance.enable', {});
   const { metrics } = await cdp.sendAndGetDevToolsCommand('Performance.getMetrics', {});
   const metric = (name: string): number => metrics.find((one) => one.name === name)?.value ?? 0;

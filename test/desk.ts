@@ -13,7 +13,8 @@ const patience = Number(process.env.PYRVEL_TEST_PATIENCE ?? 100000);
 /** An empty show at the size that tests are drawn at. */
 export function smallShow(name = 'Small'): Show {
   const show = makeShow(catalogue, name);
-  show.canvas = { width: 320, height: 180, fps: 60 };
+  // Half of what a display shows is enough to see what moves, and leaves the processors half of the time.
+  show.canvas = { width: 320, height: 180, fps: 30 };
   show.transition.length = 0.5;
   return show;
 }
@@ -88,6 +89,13 @@ export class Desk {
     await driver.get(`${address}/shows`);
     await desk.find('[data-show="Night Apiary"]');
     return desk;
+  }
+
+  /** Another browser at a server that is there already. */
+  static async at(address: string, options: { profile?: string } = {}): Promise<Desk> {
+    const driver = await startBrowser(options);
+    await driver.manage().setTimeouts({ script: 60000 });
+    return new Desk(driver, address, () => Promise.resolve(), undefined);
   }
 
   async close(): Promise<void> {

@@ -91,6 +91,33 @@ describe('a show in two tabs', () => {
   });
 });
 
+test('a storage that is full is said before and when it is, and no edit is lost', async () => {
+  const cdp = desk.driver as unknown as {
+    sendAndGetDevToolsCommand(name: string, params: object): Promise<{ identifier: string }>;
+    sendDevToolsCommand(name: string, params: object): Promise<void>;
+  };
+  // Browsers of today tell pages of more space than there is: this one tells the truth, and takes no show any more.
+  const { identifier } = await cdp.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
+    source: `
+      StorageManager.prototype.estimate = () => Promise.resolve({ usage: 95, quota: 100 });
+      const put = IDBObjectStore.prototype.put;
+      IDBObjectStore.prototype.put = function (value, ...rest) {
+        if (this.name === 'shows') throw new DOMException('no space', 'QuotaExceededError');
+        return put.call(this, value, ...rest);
+      };`,
+  });
+  await desk.driver.navigate().refresh();
+  await desk.notice('warning', 'nearly full');
+  await desk.choose('Levels');
+  await desk.type('Gamma value', '1.9');
+  await desk.notice('error', 'could not be saved');
+  await cdp.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  await desk.driver.navigate().refresh();
+  await desk.choose('Levels');
+  expect(await shown('Gamma value')).toBe('1.9');
+  await desk.type('Gamma value', '2.7');
+});
+
 test('a deleted show can be brought back, also after a reload', async () => {
   await desk.view('shows');
   await desk.click('[aria-label="Delete Reloaded"]');

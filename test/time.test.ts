@@ -11,6 +11,7 @@ afterAll(() => desk.close());
 
 function showOf(name: string, fill: (s: Sketch) => void): Show {
   const show = smallShow(name);
+  show.canvas.fps = 60;
   const s = new Sketch('s1', 'Scene 1', [500, 0]);
   fill(s);
   show.scenes = [s.scene];

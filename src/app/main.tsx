@@ -75,6 +75,7 @@ window.addEventListener('vite:preloadError', () => {
   void import('./data/offline').then(({ offerReload }) => offerReload());
 });
 keepEverything();
+void import('./data/storage').then(({ keepStorage }) => keepStorage());
 void import('./data/versions').then(({ keepVersions }) => keepVersions());
 welcomeStages();
 keepTextSize();

@@ -112,9 +112,13 @@ function devices({ midi, sound, soundRate }: MachineFacts, { inputs, bindings }:
   return findings;
 }
 
+/** Whether a storage will soon take nothing any more. */
+export const isNearlyFull = ({ used, quota }: { used: number; quota: number }): boolean =>
+  quota > 0 && used > fullShare * quota;
+
 function keeping({ storage, power }: MachineFacts) {
   const findings: PreflightFinding[] = [];
-  if (storage && storage.quota > 0 && storage.used > fullShare * storage.quota)
+  if (storage && isNearlyFull(storage))
     findings.push({
       level: 'warning',
       where: 'Storage',
