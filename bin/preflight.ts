@@ -1,7 +1,7 @@
 import { byLevel, mustNotGoOn, type PreflightFinding } from '../src/core/preflight/preflight-finding';
 import { reportPage, reportText, type PreflightReport } from '../src/core/preflight/report';
-import { checkSubject, outputSubjects } from '../src/core/preflight/run';
-import { performanceSubjects, sceneSubject, standingFindings } from '../src/core/preflight/standing';
+import { checkSubject, subjectsOf } from '../src/core/preflight/run';
+import { standingFindings } from '../src/core/preflight/standing';
 import type { Show } from '../src/core/document/types';
 import { meansOf } from '../src/engine/protocol/preflight';
 import { catalogue } from '../src/nodes/catalogue';
@@ -33,11 +33,10 @@ export async function preflight(
     for (const finding of byLevel(findings)) say(line(finding));
   };
   tell(standingFindings(show, scenes, catalogue, (id) => files.has(id)));
-  const subjects = [
-    ...scenes.map((scene) => sceneSubject(show, scene)),
-    ...(names.length ? [] : performanceSubjects(show)),
-    ...(withCost ? outputSubjects(show, scenes[0].id) : []),
-  ];
+  // Where scenes are named, nothing else is looked at.
+  const subjects = subjectsOf(show, withCost).filter(
+    ({ type, at }) => !names.length || (type === 'scene' && scenes.some(({ id }) => id === at.scene)),
+  );
   await withEngine(
     show,
     files,

@@ -8,8 +8,8 @@ import {
 } from '../../core/preflight/preflight-finding';
 import { rehearsalFindings, type FaultOutcome } from '../../core/preflight/rehearsal';
 import type { PreflightReport } from '../../core/preflight/report';
-import { checkSubject, outputSubjects, type SubjectReport } from '../../core/preflight/run';
-import { performanceSubjects, sceneSubject, standingFindings } from '../../core/preflight/standing';
+import { checkSubject, subjectsOf, type SubjectReport } from '../../core/preflight/run';
+import { standingFindings } from '../../core/preflight/standing';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { meansOf } from '../../engine/protocol/preflight';
@@ -67,26 +67,16 @@ export function stopPreflight(): void {
   preflightStore.setState({ running: null });
 }
 
-/** What a show is looked at by: its scenes or some of them; with all of them also the running order and recorded moves. */
-export function subjectsOf(show: Show, scenes: ReadonlySet<string> | null, withCost: boolean): Subject[] {
-  const chosen = show.scenes.filter(({ id }) => !scenes || scenes.has(id));
-  return [
-    ...chosen.map((scene) => sceneSubject(show, scene)),
-    ...(scenes ? [] : performanceSubjects(show)),
-    ...(withCost && !scenes && chosen[0] ? outputSubjects(show, chosen[0].id) : []),
-  ];
-}
-
 /**
- * Looks at the open show, in an engine of its own beside that of the stage. `scenes`: only these; null: all there is.
+ * Looks at the open show, in an engine of its own beside that of the stage. `skipped`: places of what is left out.
  * `withCost`: frames are also timed at full size.
  */
-export async function startPreflight(scenes: ReadonlySet<string> | null, withCost: boolean): Promise<void> {
+export async function startPreflight(skipped: ReadonlySet<string>, withCost: boolean): Promise<void> {
   stopPreflight();
   const run = runs;
   const isCurrent = (): boolean => run === runs;
   const { show } = showStore.getState();
-  const subjects = subjectsOf(show, scenes, withCost);
+  const subjects = subjectsOf(show, withCost).filter(({ where }) => !skipped.has(where));
   preflightStore.setState(({ rehearsal }) => ({
     ...nothing,
     rehearsal,
@@ -98,7 +88,9 @@ export async function startPreflight(scenes: ReadonlySet<string> | null, withCos
   const kept = new Set(await database.files.toCollection().primaryKeys());
   const { facts, name } = await machineFacts();
   if (!isCurrent()) return;
-  const chosen = show.scenes.filter(({ id }) => !scenes || scenes.has(id));
+  const chosen = show.scenes.filter(({ id }) =>
+    subjects.some(({ type, at }) => type === 'scene' && at.scene === id),
+  );
   preflightStore.setState({
     machine: name,
     standing: [

@@ -15,7 +15,7 @@ import {
 import { useState } from 'react';
 import { byLevel, levelNames, type PreflightFinding } from '../../core/preflight/preflight-finding';
 import { reportPage, reportText } from '../../core/preflight/report';
-import type { SubjectReport } from '../../core/preflight/run';
+import { subjectsOf, type SubjectReport } from '../../core/preflight/run';
 import { navigate } from '../actions/navigation';
 import { useShow } from '../data/show-store';
 import { goTo } from '../editor/going-to';
@@ -30,7 +30,6 @@ import {
   preflightStore,
   startPreflight,
   stopPreflight,
-  subjectsOf,
 } from './preflight-run';
 import { RehearsalPanel } from './rehearsal-panel';
 import { rehearsalStore, startRehearsal, stopRehearsal } from './rehearsal-run';
@@ -182,17 +181,17 @@ function Subjects({
   chosen: string | null;
   choose(where: string): void;
   skipped: ReadonlySet<string>;
-  skip(scene: string, isSkipped: boolean): void;
+  skip(where: string, isSkipped: boolean): void;
 }) {
   const opened = useShow((now) => now);
   const running = preflightStore((s) => s.running);
   const reports = preflightStore((s) => s.reports);
   const subjects = preflightStore((s) => s.subjects);
-  const listed = subjectsOf(opened, null, withCost);
+  const listed = subjectsOf(opened, withCost);
   return (
     <ul className="min-h-0 grow overflow-y-auto py-1" aria-label="What is looked at">
       {listed.map((subject) => {
-        const { where, name, type, at } = subject;
+        const { where, name, type } = subject;
         const report = reports.find((one) => one.subject.where === where);
         const isNow = running !== null && subjects[reports.length]?.where === where;
         return (
@@ -209,15 +208,13 @@ function Subjects({
                 <span className="quiet text-2xs">{type === 'output' ? 'output' : 'with transitions'}</span>
               )}
             </button>
-            {type === 'scene' && (
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                aria-label={`Look at ${name}`}
-                checked={!skipped.has(at.scene!)}
-                onChange={(event) => skip(at.scene!, !event.target.checked)}
-              />
-            )}
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              aria-label={`Look at ${name}`}
+              checked={!skipped.has(where)}
+              onChange={(event) => skip(where, !event.target.checked)}
+            />
           </li>
         );
       })}
@@ -240,12 +237,11 @@ export function PreflightView() {
     reports.find(({ subject }) => subject.where === chosen) ??
     reports.find((report) => byLevel(report.findings)[0]?.level === 'error') ??
     reports.at(-1);
-  const wanted = opened.scenes.filter(({ id }) => !skipped.has(id));
+  const isNothing = subjectsOf(opened, withCost).every(({ where }) => skipped.has(where));
   const start = (): void => {
     setChosen(null);
     setRehearsal(false);
-    const scenes = wanted.length === opened.scenes.length ? null : new Set(wanted.map(({ id }) => id));
-    void startPreflight(scenes, withCost).catch((error: Error) => {
+    void startPreflight(skipped, withCost).catch((error: Error) => {
       stopPreflight();
       say({ tone: 'error', text: `Preflight broke off: ${error.message}` });
     });
@@ -269,7 +265,7 @@ export function PreflightView() {
             <button
               type="button"
               className="btn btn-primary btn-sm"
-              disabled={wanted.length === 0 || rehearsing !== null}
+              disabled={isNothing || rehearsing !== null}
               onClick={start}
             >
               <Play size={13} /> Check the show
@@ -320,11 +316,11 @@ export function PreflightView() {
             setChosen(where);
           }}
           skipped={skipped}
-          skip={(scene, isSkipped) =>
+          skip={(where, isSkipped) =>
             setSkipped((now) => {
               const next = new Set(now);
-              if (isSkipped) next.add(scene);
-              else next.delete(scene);
+              if (isSkipped) next.add(where);
+              else next.delete(where);
               return next;
             })
           }

@@ -42,7 +42,7 @@ export interface FaultOutcome {
 }
 
 /** Milliseconds after which a stage has to move again. */
-export const longestStillMs = 1000;
+const longestStillMs = 1000;
 /** Share of the usual brightness below which a stage went dark, and the brightness up to which that is no matter. */
 const darkShare = 0.25;
 const alwaysDark = 3;

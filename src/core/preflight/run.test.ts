@@ -4,7 +4,7 @@ import { makeScene, makeShow } from '../show/create';
 import { addScreen } from '../show/edit-wall';
 import type { CostMeasure } from './cost-check';
 import type { RoundMeasure } from './round-check';
-import { checkSubject, outputSubjects, type PreflightMeans } from './run';
+import { checkSubject, subjectsOf, type PreflightMeans } from './run';
 import { performanceSubjects, sceneSubject } from './standing';
 
 const show = { ...makeShow(catalogue, 'Night'), scenes: [makeScene(catalogue, 's', 'Haze')] };
@@ -61,7 +61,7 @@ describe('a subject', () => {
     expect(cost).toBeNull();
   });
   test('that is an output is timed and not looked at', async () => {
-    const [output] = outputSubjects(show, 's');
+    const [output] = subjectsOf(show, true).filter(({ type }) => type === 'output');
     const means: PreflightMeans = {
       measure: () => Promise.reject(new Error('not asked')),
       cost: (measured) => {

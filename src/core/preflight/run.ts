@@ -6,6 +6,7 @@ import { hasWindow } from '../wall/outputs';
 import { costFindings, type CostMeasure } from './cost-check';
 import type { PreflightFinding, Subject } from './preflight-finding';
 import { roundFindings, type RoundMeasure } from './round-check';
+import { performanceSubjects, sceneSubject } from './standing';
 
 /** Seconds of a subject that are looked at, at most. */
 const longestLook = 60;
@@ -46,7 +47,7 @@ const sourceOf = ({ type, at }: Subject): ExportSource => {
 };
 
 /** The outputs of a wall that have a window, each showing a scene. */
-export const outputSubjects = ({ wall }: Show, scene: string): Subject[] =>
+const outputSubjects = ({ wall }: Show, scene: string): Subject[] =>
   wall.outputs.filter(hasWindow).map(({ id, name }) => ({
     type: 'output',
     name,
@@ -54,6 +55,13 @@ export const outputSubjects = ({ wall }: Show, scene: string): Subject[] =>
     at: { view: 'wall', scene },
     output: id,
   }));
+
+/** All that a show can be looked at by; outputs only where their cost is asked for. */
+export const subjectsOf = (show: Show, withCost: boolean): Subject[] => [
+  ...show.scenes.map((scene) => sceneSubject(show, scene)),
+  ...performanceSubjects(show),
+  ...(withCost ? outputSubjects(show, show.scenes[0].id) : []),
+];
 
 /** Looks at one subject. `told`: the share that is done. What cannot be drawn is an error that says why. */
 export async function checkSubject(

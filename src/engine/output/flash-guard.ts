@@ -17,6 +17,8 @@ export class FlashGuard {
     if (this.isComing) return;
     this.isComing = true;
     const { FlashLimiter, FlashWatch } = await import('./flash/flash-parts');
+    // The next context has a guard of its own.
+    if (this.gpu.isLost) return;
     this.watch = new FlashWatch(this.gpu);
     this.limiter = new FlashLimiter(this.gpu);
   }

@@ -7,7 +7,7 @@ import { seenText, transitText, type Presented } from '../presenter';
  * Uniforms and functions of a shader that looks at what is presented: `shown` at a place of it. Most of the time that is one picture, which
  * costs half as much as two that are mixed.
  */
-export const shownText = (isMixed: boolean): string => `uniform sampler2D first;
+const shownText = (isMixed: boolean): string => `uniform sampler2D first;
 uniform vec4 firstLook;
 ${seenText}
 ${
