@@ -1,3 +1,4 @@
+import { isSoftwareRenderer } from '../../core/software-renderer';
 import type { MachineFacts } from '../../core/preflight/machine-check';
 import { displayStore } from '../data/displays';
 import { inputStore } from '../inputs/input-store';
@@ -17,7 +18,7 @@ function drawingFacts(): { renderer: string; isSoftware: boolean | null; hasFloa
   const renderer = String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
   const hasFloats = gl.getExtension('EXT_color_buffer_float') !== null;
   gl.getExtension('WEBGL_lose_context')?.loseContext();
-  return { renderer, isSoftware: /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer), hasFloats };
+  return { renderer, isSoftware: isSoftwareRenderer(renderer), hasFloats };
 }
 
 async function storageFacts(): Promise<MachineFacts['storage']> {

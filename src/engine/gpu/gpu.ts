@@ -22,6 +22,7 @@ import {
   type Object3D,
   type Texture,
 } from 'three';
+import { isSoftwareRenderer } from '../../core/software-renderer';
 import { vertexText } from './full-screen';
 
 // Pictures are worked on as they will be shown; nothing may convert them behind our back.
@@ -49,10 +50,6 @@ function rendererName(gl: WebGL2RenderingContext): string {
   const named = gl.getExtension('WEBGL_debug_renderer_info');
   return String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
 }
-
-/** Whether pictures are worked out by the processor. */
-const isSoftware = (renderer: string): boolean =>
-  /swiftshader|llvmpipe|softpipe|basic render/i.test(renderer);
 
 /**
  * What `auto` precision means for pictures: 16-bit floats on a graphics card. SwiftShader decodes those one by one, and
@@ -130,7 +127,9 @@ export class Gpu {
     ) as Int32Array | null;
     this.deepSamples = samples?.[0] ?? 0;
     // Three are left for what differs from corner to corner.
-    this.flatVaryings = isSoftware(renderer) ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3 : 0;
+    this.flatVaryings = isSoftwareRenderer(renderer)
+      ? (gl.getParameter(gl.MAX_VARYING_VECTORS) as number) - 3
+      : 0;
     const corners = new BufferGeometry();
     // One triangle over the whole picture: no seam along a diagonal.
     corners.setAttribute(
