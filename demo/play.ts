@@ -387,7 +387,7 @@ function addMoves(show: Show): void {
   for (let k = 0; k < 240; k++) {
     const t = k / 4;
     const breath = 0.5 - 0.5 * Math.cos((2 * Math.PI * t) / 20);
-    moves.push({ type: 'desk', at: at(t), control: control('Push'), value: [at(0.004 + 0.03 * breath)] });
+    moves.push({ type: 'desk', at: at(t), control: control('Push'), value: [at(0.012 + 0.022 * breath)] });
     if (k % 2 === 0)
       moves.push({
         type: 'desk',
@@ -396,7 +396,8 @@ function addMoves(show: Show): void {
         value: [at(0.4 * Math.sin(t / 5)), at(0.2 * Math.sin(t / 3.1))],
       });
   }
-  for (const t of [20, 40]) {
+  // Where the air is pushed most: bare rings that cross the picture inverted would flash.
+  for (const t of [10, 30]) {
     moves.push(
       { type: 'hit', at: t, hit: 'invert', on: true },
       { type: 'hit', at: t + 0.6, hit: 'invert', on: false },

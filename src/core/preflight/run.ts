@@ -10,8 +10,8 @@ import { performanceSubjects, sceneSubject } from './standing';
 
 /** Seconds of a subject that are looked at, at most. */
 const longestLook = 60;
-/** Frames that are timed at each size. */
-const timedFrames = 12;
+/** Frames that are timed at each size, of a scene or an output and of a performance with its transitions. */
+const timedFrames = { still: 12, played: 48 } as const;
 /** Seconds after which cues that wait for a hand begin while the running order is looked at. */
 const handSeconds = 4;
 
@@ -94,7 +94,10 @@ export async function checkSubject(
       report.findings.push(...roundFindings(subject, report.measure, loop));
     }
     if (means.cost) {
-      report.cost = await means.cost(measured, timedFrames);
+      report.cost = await means.cost(
+        measured,
+        type === 'cues' || type === 'moves' ? timedFrames.played : timedFrames.still,
+      );
       const nameOf = (node: string): string => scene?.nodes[node]?.name ?? node;
       report.findings.push(...costFindings(subject, report.cost, fps, nameOf));
     }

@@ -16,7 +16,17 @@ interface Request {
   frames: number;
 }
 
-/** Times frames of a subject at a size. What has a memory is timed frame after frame, anything else at even distances over all of it. */
+/** Seconds after which cues that wait for a hand begin: what is timed are scenes and the ways between them, not the waiting. */
+const quickHandSeconds = 0.1;
+/** Size, as a share of the full one, of a run that goes ahead of a performance to have its shaders compiled. */
+const aheadShare = 0.1;
+/** Milliseconds after which a performance is timed no further: on the way to each frame all that has a memory is drawn. */
+const longestPlayedMs = 15000;
+
+/**
+ * Times frames of a subject at a size: over all of it at even distances, transitions included where it is a performance; frame after frame
+ * where it is a scene with a memory.
+ */
 async function timed(
   means: ExportMeans,
   show: Show,
@@ -24,7 +34,10 @@ async function timed(
   size: { width: number; height: number },
 ): Promise<{ times: number[]; bytes: number; nodes: CostMeasure['nodes'] }> {
   const { gpu } = means;
-  const spec = specOf(show, subject, size);
+  const isPlayed = subject.source.type !== 'scene';
+  const source =
+    subject.source.type === 'cues' ? { ...subject.source, handSeconds: quickHandSeconds } : subject.source;
+  const spec = specOf(show, { ...subject, source }, size);
   const plan = planOf(means.catalogue, means.inputs, show, spec);
   const run = new ExportRun(means, show, spec);
   const target = gpu.acquire(size.width, size.height, '8');
@@ -35,17 +48,29 @@ async function timed(
     gpu.wait();
     return performance.now() - start;
   };
-  const step =
-    plan.first > 0 || subject.source.type !== 'scene' ? 1 : Math.max(1, Math.floor(plan.count / frames));
+  const step = plan.first > 0 && !isPlayed ? 1 : Math.max(1, Math.floor(plan.count / frames));
+  const small = { width: Math.ceil(size.width * aheadShare), height: Math.ceil(size.height * aheadShare) };
+  const ahead = isPlayed ? new ExportRun(means, show, specOf(show, { ...subject, source }, small)) : null;
+  const start = performance.now();
   const times: number[] = [];
   try {
     for (let k = 0; k < warmFrames; k++) await drawn(k);
-    for (let k = 0; k < frames; k++) times.push(await drawn(warmFrames + k * step));
-    const last = warmFrames + frames * step;
+    for (let k = 0; k < frames; k++) {
+      const frame = warmFrames + k * step;
+      if (ahead) {
+        await ahead.frame(frame, () => ahead.draw(target));
+        // Only the frame itself counts, and not those on the way to it.
+        if (step > 1 && k > 0) await drawn(frame - 1);
+      }
+      times.push(await drawn(frame));
+      if (isPlayed && performance.now() - start > longestPlayedMs) break;
+    }
+    const last = warmFrames + times.length * step;
     const nodes = (await run.nodeTimes(drawn, last)).slice(0, mostNodes);
     return { times, bytes: gpu.bytes - before, nodes };
   } finally {
     gpu.release(target);
+    ahead?.dispose();
     run.dispose();
   }
 }
