@@ -52,5 +52,16 @@ test('bars over the picture are noticed with their time', () => {
   expect(pattern.at).toBeCloseTo(0.2, 9);
 });
 
+test('flashes of a second apart count with their time, and are not on the time line', () => {
+  const meter = new RoundMeter();
+  for (let frame = 0; frame < 60; frame++) meter.add(grey(100), frame / 60);
+  for (let frame = 0; frame < 60; frame++) meter.add(grey(frame % 6 < 3 ? 255 : 0), 40 + frame / 60, true);
+  const { general, strip } = meter.result(1);
+  expect(general.most).toBeGreaterThan(18);
+  expect(general.at).toBeGreaterThan(40);
+  expect(strip.general).toHaveLength(60);
+  expect(Math.max(...strip.general)).toBe(0);
+});
+
 test('a frame of another size is refused', () =>
   expect(() => new RoundMeter().add(new Uint8ClampedArray(4), 0)).toThrow('96 x 54'));

@@ -30,8 +30,11 @@ export class RoundMeter {
   private readonly pattern = { most: 0, at: 0 };
   private readonly counts: { general: number; red: number; light: number }[] = [];
 
-  /** Takes the next frame. `rgba`: `measuredSize` of bytes, rows from above; `seconds`: its time. */
-  add(rgba: Uint8ClampedArray, seconds: number): void {
+  /**
+   * Takes the next frame. `rgba`: `measuredSize` of bytes, rows from above; `seconds`: its time. `isApart`: it lies apart from the stretch, and is not on
+   * its time line.
+   */
+  add(rgba: Uint8ClampedArray, seconds: number, isApart = false): void {
     const { width, height } = measuredSize;
     this.check(rgba);
     this.first ??= rgba.slice();
@@ -50,7 +53,7 @@ export class RoundMeter {
         }
       }
     const { general, red } = this.flashes.add(bytes, seconds);
-    const isLooked = this.counts.length % patternEvery === 0;
+    const isLooked = !isApart && this.counts.length % patternEvery === 0;
     const pattern = isLooked ? patternShare(rgba, width, height) : 0;
     for (const [kept, most] of [
       [this.general, general],
@@ -58,7 +61,7 @@ export class RoundMeter {
       [this.pattern, pattern],
     ] as const)
       if (most > kept.most) Object.assign(kept, { most, at: seconds });
-    this.counts.push({ general, red, light: light / (width * height * 3 * 255) });
+    if (!isApart) this.counts.push({ general, red, light: light / (width * height * 3 * 255) });
   }
 
   /** Compares the first frame with the one that comes after the last, which should look the same. */

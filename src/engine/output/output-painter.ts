@@ -95,7 +95,7 @@ export class OutputPainter {
     const program = { type: 'program' } as const;
     const { isFrozen, tests } = this;
     const how = { isFrozen, inRoom: this.outputs.showsRoom, tests };
-    wall.pixels.feed(now, show, this.seen.by(program, 'stage', show, means), how);
+    wall.pixels.feed(now, show, () => this.seen.by(program, 'stage', show, means), how);
   }
 
   /** What an output shows, as a text that changes whenever that looks otherwise. */

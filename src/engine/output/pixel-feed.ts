@@ -83,8 +83,8 @@ export class PixelFeed {
   /** Whether any string of a show is fed. */
   isFed = (show: Show, inRoom: boolean): boolean => this.fed(show, inRoom).length > 0;
 
-  /** Feeds what is due of what is on air. */
-  feed(now: number, show: Show, presented: Presented, how: Feeding): void {
+  /** Feeds what is due of what is on air; that is asked for only where anything is. */
+  feed(now: number, show: Show, presented: () => Presented, how: Feeding): void {
     const strings = this.fed(show, how.inRoom);
     this.traffic.link.listen(this.list!.nodes);
     const due = strings.filter(
@@ -99,7 +99,7 @@ export class PixelFeed {
       this.send(due, how.tests, now);
       return;
     }
-    void this.strings.read(strings, presented, show.canvas).then(
+    void this.strings.read(strings, presented(), show.canvas).then(
       (light) => {
         if (!light) return;
         this.light = new Map(strings.map(({ id }, k) => [id, light[k]]));

@@ -98,6 +98,11 @@ export class ExportRun {
     }
   }
 
+  /** Whether what is drawn listens to sound. */
+  get hears(): boolean {
+    return this.spec.source.type === 'scene' && (this.run as ExactScene).player.run.hears;
+  }
+
   /** What the nodes of a scene cost one by one, the dearest first: `work` draws a frame in which each of them is waited for. */
   async nodeTimes(
     work: (frame: number) => Promise<unknown>,

@@ -1,8 +1,10 @@
 import type { ExportSpec } from '../../core/export/spec';
 import type { Show } from '../../core/document/types';
+import { loudestSecond, nextLoudest } from '../../core/audio/loudest';
 import { measuredSize, RoundMeter } from '../../core/preflight/round-meter';
 import type { RoundMeasure } from '../../core/preflight/round-check';
 import { planOf } from '../exact/plan';
+import type { LiveInputs } from '../playback/live-inputs';
 import type { MeasureSubject } from '../protocol/protocol';
 import { ExportRun, type ExportMeans } from './export-run';
 import { Grabber } from './grabber';
@@ -40,6 +42,8 @@ export class Measuring {
   private readonly count: number;
   /** Frame that should look like the first; null: there is none, or it is too far away. */
   private readonly meets: number | null;
+  /** The sound of the show; null: it comes from a device, or is not there. */
+  private readonly sound: LiveInputs['whole'];
   private frames = 0;
 
   constructor(
@@ -56,6 +60,7 @@ export class Measuring {
     this.count = Math.min(plan.count, Math.max(1, Math.round(longest * fps)));
     const isFar = plan.meets !== null && plan.meets > longestSeam * fps;
     this.meets = isFar ? null : plan.meets;
+    this.sound = means.inputs.whole;
     this.run = new ExportRun(means, show, spec);
     this.grabber = new Grabber(means.gpu, spec);
   }
@@ -84,8 +89,24 @@ export class Measuring {
     }
     await reading;
     if (meets !== null) meter.meet(await (await this.draw(meets)).pixels);
+    await this.hearLoudest(Math.max(first + count, (meets ?? 0) + 1));
     this.frames++;
     return meter.result(count / fps);
+  }
+
+  /** Looks at a scene that listens while the loudest second of its sound is heard, unless that was within what was looked at. `next`: the first frame that can still be drawn. */
+  private async hearLoudest(next: number): Promise<void> {
+    const { sound, run, first, count, meter, show } = this;
+    if (!sound || !run.hears) return;
+    const { fps } = show.canvas;
+    const { samples, rate } = sound;
+    const looked = { from: first / fps, to: (first + count) / fps };
+    const start = nextLoudest(loudestSecond(samples, rate), samples.length / rate, looked, next / fps);
+    if (start === null || start > longestSeam) return;
+    const from = Math.ceil(start * fps - 1e-6);
+    // A flash counts in the second that ends with it.
+    for (let frame = from; frame < from + 2 * fps; frame++)
+      meter.add(await (await this.draw(frame)).pixels, frame / fps, true);
   }
 
   /** Draws a frame; its pixels come later. */
