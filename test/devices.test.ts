@@ -35,3 +35,31 @@ test('a microphone is heard through the audio thread: its beeps are counted by a
   );
   expect(await desk.driver.findElements(By.css('[data-notice="warning"]'))).toHaveLength(0);
 });
+
+test('one that is pulled is said, its values stay, and it is picked up again by itself', async () => {
+  await desk.driver.executeScript(`
+    const devices = navigator.mediaDevices;
+    const open = devices.getUserMedia.bind(devices);
+    devices.getUserMedia = async (wanted) => {
+      const stream = await open(wanted);
+      window.pulled = () => stream.getAudioTracks()[0].dispatchEvent(new Event('ended'));
+      return stream;
+    };`);
+  const status = (): Promise<string> => desk.text('[data-source="Sound"] [data-testid="source-status"]');
+  await desk.view('inputs');
+  await desk.select('Sound from', 'Built-in loop', '[data-source="Sound"]');
+  await desk.select('Sound from', 'A microphone or line', '[data-source="Sound"]');
+  await desk.until('the device again', status, (t) => /Fake/i.test(t));
+  await desk.view('build');
+  await desk.choose('Disc');
+  const before = await desk.until(
+    'a beep',
+    () => desk.liveValue('place.x'),
+    (count) => count >= 1,
+  );
+  await desk.driver.executeScript('window.pulled()');
+  await desk.notice('warning', 'is gone. The last values stay');
+  expect(await desk.liveValue('place.x')).toBeGreaterThanOrEqual(before);
+  await desk.view('inputs');
+  await desk.until('it is picked up', status, (t) => /Fake/i.test(t));
+});

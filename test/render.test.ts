@@ -127,7 +127,7 @@ test('the distance of a field is read as numbers, at any place', async () => {
   expect(head.slice(0, 7)).toEqual(['scene', 'node', 'frame', 'x', 'y', 'z', 'distance']);
   expect(rows).toHaveLength(12);
   for (const [, node, frame, x, y, z, distance, red, green, blue] of rows) {
-    const shift = node === 'Moved' ? Number(frame) / 60 : 0;
+    const shift = node === 'Moved' ? Number(frame) / show.canvas.fps : 0;
     const wanted = Math.hypot(Number(x) - shift, Number(y), Number(z)) - 0.3;
     expect(Number(distance)).toBeCloseTo(wanted, 4);
     expect([red, green, blue].map((v) => Number(Number(v).toFixed(3)))).toEqual([0.2, 0.4, 0.6]);
