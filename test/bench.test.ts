@@ -95,7 +95,7 @@ describe('the monitor and the transport', () => {
     await desk.until('the start', seconds, (t) => t === 0);
     expect(held).toBeGreaterThan(0);
     for (let k = 0; k < 12; k++) await desk.click('[aria-label="Step a frame"]');
-    await desk.until('twelve frames', seconds, (t) => t === 0.2);
+    await desk.until('twelve frames of the show', seconds, (t) => t === 0.4);
     const tempo = await desk.find('[role="spinbutton"][aria-label="Tempo"]');
     await tempo.sendKeys(Key.ENTER);
     await (
