@@ -230,33 +230,32 @@ try {
     }
   }
   const show = readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8');
+  const keep = (measured: Record<string, Ratio>): void => {
+    for (const [name, ratio] of Object.entries(measured)) {
+      results.set(name, ratio);
+      console.log(line(name));
+    }
+  };
   if (['flashMeter', 'flashMeterSize', 'flashLimiter'].some(isWanted)) {
     const measured = await driver.executeScript<Record<string, Ratio>>(
       'return window.pyrvelBench.flashes(JSON.parse(arguments[0]))',
       show,
     );
-    for (const [name, ratio] of Object.entries(measured)) {
-      results.set(name, ratio);
-      console.log(line(name));
-    }
+    keep(measured);
   }
   if (['preflightRate', 'preflightRateWarm'].some(isWanted)) {
     const measured = await driver.executeAsyncScript<Record<string, Ratio>>(
       'const [show, done] = arguments; window.pyrvelBench.preflight(JSON.parse(show)).then(done);',
       show,
     );
-    for (const [name, ratio] of Object.entries(measured)) {
-      results.set(name, ratio);
-      console.log(line(name));
-    }
+    keep(measured);
   }
   if (isWanted('take')) {
     const take = await driver.executeScript<Ratio & { compiled: number }>(
       'return window.pyrvelBench.take(JSON.parse(arguments[0]))',
       show,
     );
-    results.set('take', take);
-    console.log(line('take'));
+    keep({ take });
     console.log(`${' '.repeat(22)} ${take.compiled} shaders were handed to the compiler during takes`);
   }
 } finally {

@@ -76,7 +76,6 @@ export class Desk {
       redis?: string;
       /** The built app, if it is not that of this tree. */
       dist?: string;
-      precise?: boolean;
     } = {},
   ): Promise<Desk> {
     const { redis, dist } = options;

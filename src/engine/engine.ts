@@ -594,7 +594,7 @@ export class Engine {
     }
     this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
-    if (this.isPlayed()) this.painter.countFlashes(show, graphics);
+    if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);
     this.recordFrame(now, show, graphics);
   }
 

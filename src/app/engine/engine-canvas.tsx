@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { OutputSource } from '../../engine/protocol/protocol';
 import { engine } from './client';
-import { placeInBitmap } from './place-in-bitmap';
+import { settleCanvas, stackCanvas } from './place-in-bitmap';
 
 /** Pixels of a canvas on the desk: at most 1.5 for each of the page's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {
@@ -38,23 +38,15 @@ export function EngineCanvas({
       source: latest.current,
       use: 'desk',
       make() {
-        const canvas = document.createElement('canvas');
-        canvas.dataset.output = latest.current.type;
         const size = sizeOf(element);
-        canvas.width = size.width;
-        canvas.height = size.height;
-        placeInBitmap(canvas, [1, 1]);
-        // The canvas of an engine that died stays in front of the new one until that has painted.
-        element.prepend(canvas);
+        const canvas = stackCanvas(element, size);
+        canvas.dataset.output = latest.current.type;
         return { canvas: canvas.transferControlToOffscreen(), ...size };
       },
     });
     output.current = id;
     const stop = client.on('output-painted', (painted) => {
-      if (painted.id !== id) return;
-      const [current, ...old] = element.querySelectorAll('canvas');
-      placeInBitmap(current, painted.share);
-      for (const canvas of old) canvas.remove();
+      if (painted.id === id) settleCanvas(element, painted.share);
     });
     const observer = new ResizeObserver(() => {
       const { width, height } = sizeOf(element);

@@ -12,3 +12,19 @@ export function placeInBitmap(canvas: HTMLCanvasElement, [width, height]: readon
     maxWidth: 'none',
   });
 }
+
+/** Puts a canvas that is given a size into a box, behind the one that still shows the last picture of an engine that is gone. */
+export function stackCanvas(box: HTMLElement, size: { width: number; height: number }): HTMLCanvasElement {
+  const canvas = document.createElement('canvas');
+  Object.assign(canvas, size);
+  placeInBitmap(canvas, [1, 1]);
+  box.prepend(canvas);
+  return canvas;
+}
+
+/** The newest canvas of a box has a picture, in that share of its bitmap: older ones go. */
+export function settleCanvas(box: HTMLElement, share: readonly [number, number]): void {
+  const [current, ...old] = box.querySelectorAll('canvas');
+  if (current) placeInBitmap(current, share);
+  for (const canvas of old) canvas.remove();
+}

@@ -10,7 +10,7 @@ import type { Scene, Show } from '../../core/document/types';
 import { rehearseFullStorage } from '../data/keeper';
 import { showStore } from '../data/show-store';
 import type { EngineClient } from '../engine/client';
-import { placeInBitmap } from '../engine/place-in-bitmap';
+import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
 import { engineFor } from '../exports/job-queue';
 import { preflightStore } from './preflight-run';
 
@@ -84,20 +84,14 @@ class RehearsalStage {
       source: { type: 'program' },
       use: 'stage',
       make() {
-        const canvas = document.createElement('canvas');
-        Object.assign(canvas, { width, height });
-        placeInBitmap(canvas, [1, 1]);
-        // Behind the one that still shows the last picture.
-        element.prepend(canvas);
+        const canvas = stackCanvas(element, { width, height });
         return { canvas: canvas.transferControlToOffscreen(), width, height };
       },
     });
     this.off = client.on('output-painted', ({ id, share }) => {
       if (id !== this.id) return;
-      const [current, ...old] = element.querySelectorAll('canvas');
-      placeInBitmap(current, share);
+      settleCanvas(element, share);
       this.share = share;
-      for (const canvas of old) canvas.remove();
     });
   }
 

@@ -1,4 +1,4 @@
-import { placeInBitmap } from '../engine/place-in-bitmap';
+import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
 import type { StagePage } from './windows';
 
 /** The page of a stage window: black, with one canvas. F fills the screen, Escape leaves it. */
@@ -40,18 +40,12 @@ let hertz: number | null = null;
 const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
   makeCanvas() {
-    const canvas = document.createElement('canvas');
+    const canvas = stackCanvas(body, size());
     canvas.dataset.output = 'stage';
-    placeInBitmap(canvas, [1, 1]);
-    Object.assign(canvas, size());
-    // Below the one that still shows the last picture, until it has one of its own.
-    body.prepend(canvas);
     return { canvas, ...size() };
   },
   settle(share) {
-    const [current, ...old] = body.querySelectorAll('canvas');
-    if (current) placeInBitmap(current, share);
-    for (const canvas of old) canvas.remove();
+    settleCanvas(body, share);
   },
   onSize(listener) {
     tellSize = listener;

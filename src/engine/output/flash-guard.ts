@@ -9,7 +9,6 @@ export class FlashGuard {
   private watch: FlashWatch | null = null;
   private limiter: FlashLimiter | null = null;
   private isComing = false;
-  private isLimiting = false;
 
   constructor(private readonly gpu: Gpu) {}
 
@@ -25,19 +24,17 @@ export class FlashGuard {
 
   /** What may be seen of what is on air. `frame` and `seconds`: number and time of the frame. */
   limit(shown: Presented, frame: number, seconds: number): Presented {
-    this.isLimiting = this.limiter !== null;
     if (this.limiter) return this.limiter.limit(shown, frame, seconds);
     void this.load();
     return shown;
   }
 
-  /** Counts what leaves in this frame. */
-  count(shown: Presented, seconds: number): void {
+  /** Counts what leaves in this frame. `isLimited`: it has been through `limit`. */
+  count(shown: Presented, seconds: number, isLimited: boolean): void {
     const { watch, limiter } = this;
     if (!watch || !limiter) return void this.load();
     if (watch.count.fails) limiter.tighten(seconds);
-    watch.turn(shown, seconds, this.isLimiting ? limiter.heldBack : null);
-    this.isLimiting = false;
+    watch.turn(shown, seconds, isLimited ? limiter.heldBack : null);
   }
 
   report(): FlashReport | null {

@@ -30,7 +30,6 @@ export class OutputPainter {
   private paintedTests: Readonly<Record<string, TestPicture>> = {};
 
   private frame = 0;
-  private seconds = 0;
   private readonly seen: Seen;
 
   constructor(
@@ -45,7 +44,6 @@ export class OutputPainter {
   /** Begins a frame, of that number and at that time in seconds: what hits do holds for all of its outputs. */
   begin(frame: number, seconds: number): void {
     this.frame = frame;
-    this.seconds = seconds;
     this.seen.begin(frame, seconds);
   }
 
@@ -84,9 +82,10 @@ export class OutputPainter {
   }
 
   /** Counts the flashes of what is on air. */
-  countFlashes(show: Show, means: Means): void {
-    if (!this.isFrozen)
-      means.flashes.count(this.seen.by({ type: 'program' }, 'stage', show, means), this.seconds);
+  countFlashes(now: number, show: Show, means: Means): void {
+    if (this.isFrozen) return;
+    const leaves = this.seen.by({ type: 'program' }, 'stage', show, means);
+    means.flashes.count(leaves, now / 1000, show.wall.limiter);
   }
 
   /** Feeds the strings of the wall with what is on air. */

@@ -35,7 +35,8 @@ void main() {
   gl_Position = vec4(2.0 * spot.x - spot.z, spot.z - 2.0 * spot.y, 0.0, spot.z);
 }`;
 
-const num = (v: number): string => (Number.isInteger(v) ? `${v}.0` : String(v));
+/** A number as GLSL writes a float. */
+export const num = (v: number): string => (Number.isInteger(v) ? `${v}.0` : String(v));
 const vec = (values: readonly number[]): string => `vec3(${values.map(num).join(', ')})`;
 const all = (values: readonly number[], value: number): boolean => values.every((v) => v === value);
 

@@ -3,6 +3,7 @@ import { fieldHeight, fieldWidth, flashGrid, general, red } from '../../../core/
 import type { Gpu } from '../../gpu/gpu';
 import { plainLook } from '../../image/look';
 import { fillPresented, presentedUniforms, type Presented } from '../presenter';
+import { num } from '../screen-shader';
 import { cellText, ShownShader } from './cells';
 
 /**
@@ -24,7 +25,6 @@ const detail = 0.4;
 /** Share of a field of view, in flashing cells, from which on it is held, and where it is held wholly. */
 const share = { from: 0.08, wholly: 0.18 } as const;
 
-const float = (value: number): string => (Number.isInteger(value) ? `${value}.0` : String(value));
 const head = `#version 300 es
 precision highp float;
 in vec2 place;
@@ -57,7 +57,7 @@ void main() {
   vec3 c = texelFetch(low, cell, 0).rgb;
   c = vec3(linear(c.r), linear(c.g), linear(c.b));
   float sum = c.r + c.g + c.b;
-  bool isRed = sum > 0.0 && c.r / sum >= ${float(red.share)};
+  bool isRed = sum > 0.0 && c.r / sum >= ${num(red.share)};
   float value = ${isRed ? 'max(0.0, c.r - c.g - c.b)' : 'dot(c, vec3(0.2126, 0.7152, 0.0722))'};
   vec4 past = texelFetch(before, cell, 0);
   if (past.x == 0.0) past = vec4(1.0 + value, vec3(9.0));
@@ -74,8 +74,8 @@ void main() {
   if (most <= least) far = value;
   else if (${
     isRed
-      ? `most - least > ${float(red.change / red.scale)} && wasRed > 0.0`
-      : `most - least >= ${float(general.change)} && least < ${float(general.darkerBelow)}`
+      ? `most - least > ${num(red.change / red.scale)} && wasRed > 0.0`
+      : `most - least >= ${num(general.change)} && least < ${num(general.darkerBelow)}`
   }) {
     engaged = step(ages.z, quick);
     ages = vec3(0.0, ages.xy);
@@ -83,7 +83,7 @@ void main() {
     far = value;
     wasRed = isRed ? 1.0 : 0.0;
   }
-  if (ages.x > ${float(letGoSeconds)}) engaged = 0.0;
+  if (ages.x > ${num(letGoSeconds)}) engaged = 0.0;
   result = vec4(way * (1.0 + min(far, 0.999) + 2.0 * wasRed + 4.0 * engaged), ages);
 }`;
 
@@ -121,7 +121,7 @@ void main() {
     ivec2 at = clamp(cell + ivec2(k % 3 - 1, k / 3 - 1), ivec2(0), ivec2(${flashGrid.width - 1}, ${flashGrid.height - 1}));
     near = max(near, max(held(texelFetch(lights, at, 0).x), held(texelFetch(reds, at, 0).x)));
   }
-  float to = near * smoothstep(${float(share.from)}, ${float(share.wholly)}, sum / ${float(fieldWidth * fieldHeight)});
+  float to = near * smoothstep(${num(share.from)}, ${num(share.wholly)}, sum / ${num(fieldWidth * fieldHeight)});
   float now = texelFetch(before, cell, 0).r;
   result = vec4(mix(now, to, 1.0 - exp(-dt / (to > now ? ${holdSeconds} : ${releaseSeconds}))), 0.0, 0.0, 1.0);
 }`;
@@ -149,7 +149,7 @@ void main() {
   ivec2 cell = ivec2(gl_FragCoord.xy);
   float held = texelFetch(hold, cell, 0).r;
   vec3 light = texelFetch(slow, cell, 0).rgb - ${detail} * texelFetch(low, cell, 0).rgb;
-  result = vec4(held * light, 1.0 - held * ${float(1 - detail)});
+  result = vec4(held * light, 1.0 - held * ${num(1 - detail)});
 }`;
 
 /** What is shown, with its cells brought to their slow mean as far as they are held. */
