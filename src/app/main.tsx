@@ -5,7 +5,9 @@ import { BuildView } from './editor/build-view';
 import { comeBack, keepEverything, keepPicture } from './data/keeper';
 import { runCommandNamed } from './commands/registry';
 import { keepInputs } from './inputs/keep-inputs';
+import { engine } from './engine/client';
 import { listenToEngine } from './engine/live';
+import { performOn } from './engine/perform';
 import { setRouter } from './actions/navigation';
 import { keepAddresses } from './actions/pixel-network';
 import { keepTextSize } from './data/text-size';
@@ -57,6 +59,7 @@ const router = createBrowserRouter([
 
 setRouter(router);
 listenToEngine();
+performOn((command) => engine().perform(command));
 keepInputs();
 // What is bound and recorded is not needed for the first picture.
 void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));

@@ -23,7 +23,7 @@ import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
 import { inputStore } from './inputs/input-store';
 import { LearnBanner } from './inputs/learn-banner';
-import { engine } from './engine/client';
+import { perform } from './engine/perform';
 import { firstSteps } from './data/first-steps';
 import { helpSession } from './data/help-session';
 import { historySession } from './data/history-session';
@@ -83,7 +83,7 @@ function Transport() {
     const held = Math.min(400, Math.max(10, value));
     editShow((show) => void (show.tempo.bpm = held), 'tempo');
     // Also where the show has that tempo already, and a cue another.
-    engine().perform({ type: 'tempo', bpm: held });
+    perform({ type: 'tempo', bpm: held });
   };
   return (
     <div className="flex items-center gap-1" role="group" aria-label="Transport">

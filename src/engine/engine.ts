@@ -1,3 +1,4 @@
+import type { PerformanceCommand } from '../core/desk/command';
 import { assertNever } from '../core/assert-never';
 import type { Catalogue } from '../core/kind/kind';
 import type { ShowCatalogue } from '../core/module/show-catalogue';
@@ -34,7 +35,6 @@ import type {
   LayerLayout,
   FromEngine,
   OutputSource,
-  PerformanceCommand,
   ToEngine,
   Watch,
 } from './protocol/protocol';

@@ -1,6 +1,6 @@
 import { transitionSeconds } from '../../core/show/transition';
 import type { Command } from './command';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { setLocked, lockStore } from '../data/lock';
 import { playSession } from '../data/play-session';
 import { showStore } from '../data/show-store';
@@ -19,7 +19,7 @@ const digits = Array.from({ length: 9 }, (_, k): Command => ({
   keys: [String(k + 1)],
   when: () => isPlay() && scenesShown().length > k,
   run: () =>
-    engine().perform({
+    perform({
       type: 'take',
       scene: scenesShown()[k].id,
       seconds: transitionSeconds(showStore.getState().show),
@@ -33,7 +33,7 @@ export const playCommands: readonly Command[] = [
     help: 'The home picture at once: desk home, no layer, no blackout, nothing under way',
     keys: ['F10'],
     everywhere: true,
-    run: () => engine().perform({ type: 'panic' }),
+    run: () => perform({ type: 'panic' }),
   },
   {
     id: 'play.go',
@@ -42,7 +42,7 @@ export const playCommands: readonly Command[] = [
     keys: ['F4'],
     everywhere: true,
     when: hasCues,
-    run: () => engine().perform({ type: 'cue', do: 'go' }),
+    run: () => perform({ type: 'cue', do: 'go' }),
   },
   {
     id: 'play.back',
@@ -50,7 +50,7 @@ export const playCommands: readonly Command[] = [
     help: 'Begins the cue before this one',
     keys: ['Shift+F4'],
     when: hasCues,
-    run: () => engine().perform({ type: 'cue', do: 'back' }),
+    run: () => perform({ type: 'cue', do: 'back' }),
   },
   {
     id: 'play.hold',
@@ -59,14 +59,14 @@ export const playCommands: readonly Command[] = [
     keys: ['F2'],
     when: hasCues,
     isOn: isHeld,
-    run: () => engine().perform({ type: 'cue', do: isHeld() ? 'resume' : 'hold' }),
+    run: () => perform({ type: 'cue', do: isHeld() ? 'resume' : 'hold' }),
   },
   {
     id: 'play.leave',
     label: 'Leave the loop of cues',
     help: 'Begins the cue after this one in the list, whatever it goes back to',
     when: hasCues,
-    run: () => engine().perform({ type: 'cue', do: 'leave' }),
+    run: () => perform({ type: 'cue', do: 'leave' }),
   },
   {
     id: 'play.undo',
@@ -74,27 +74,27 @@ export const playCommands: readonly Command[] = [
     help: 'Brings the desk back to how it stood before the last action on it',
     keys: ['Ctrl+Backspace'],
     when: () => liveStore.getState().desk.canUndo,
-    run: () => engine().perform({ type: 'desk-undo' }),
+    run: () => perform({ type: 'desk-undo' }),
   },
   {
     id: 'play.home',
     label: 'Desk home',
     help: 'Sends all controls of the desk home',
-    run: () => engine().perform({ type: 'desk-home', control: null }),
+    run: () => perform({ type: 'desk-home', control: null }),
   },
   {
     id: 'play.record',
     label: 'Record moves',
     help: 'Records what hands do against the time of the show; again: keeps it',
     isOn: () => liveStore.getState().moves.recording,
-    run: () => engine().perform({ type: 'record', on: !liveStore.getState().moves.recording }),
+    run: () => perform({ type: 'record', on: !liveStore.getState().moves.recording }),
   },
   {
     id: 'play.replay',
     label: 'Play moves',
     help: 'Plays the recorded moves again as the show’s time comes to them',
     isOn: () => liveStore.getState().moves.replaying,
-    run: () => engine().perform({ type: 'replay', on: !liveStore.getState().moves.replaying }),
+    run: () => perform({ type: 'replay', on: !liveStore.getState().moves.replaying }),
   },
   {
     id: 'play.lock',

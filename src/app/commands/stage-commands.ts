@@ -2,7 +2,7 @@ import { transitionSeconds } from '../../core/show/transition';
 import { sceneAtHand } from './at-hand';
 import type { Command } from './command';
 import { editShow, showStore } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { openStage } from '../actions/open-stage';
 
@@ -23,7 +23,7 @@ export const stageCommands: readonly Command[] = [
     keys: ['F9'],
     everywhere: true,
     isOn: () => liveStore.getState().blackout,
-    run: () => engine().perform({ type: 'blackout' }),
+    run: () => perform({ type: 'blackout' }),
   },
   {
     id: 'stage.freeze',
@@ -32,7 +32,7 @@ export const stageCommands: readonly Command[] = [
     keys: ['F8'],
     everywhere: true,
     isOn: () => liveStore.getState().freeze,
-    run: () => engine().perform({ type: 'freeze' }),
+    run: () => perform({ type: 'freeze' }),
   },
   {
     id: 'stage.limit',
@@ -51,7 +51,7 @@ export const stageCommands: readonly Command[] = [
       const scene = sceneAtHand();
       return scene !== null && (program().incoming ?? program().program) !== scene.id;
     },
-    run: () => engine().perform({ type: 'take', scene: sceneAtHand()!.id, seconds: seconds() }),
+    run: () => perform({ type: 'take', scene: sceneAtHand()!.id, seconds: seconds() }),
   },
   {
     id: 'stage.take-next',
@@ -60,6 +60,6 @@ export const stageCommands: readonly Command[] = [
     keys: ['F7'],
     // A transition that a hand holds goes on by itself.
     when: () => (program().next !== null && program().incoming === null) || program().byHand,
-    run: () => engine().perform({ type: 'take-next', seconds: seconds() }),
+    run: () => perform({ type: 'take-next', seconds: seconds() }),
   },
 ];

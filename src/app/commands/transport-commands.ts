@@ -1,7 +1,7 @@
 import { tempoFromTaps } from '../../core/time/clock';
 import type { Command } from './command';
 import { editShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 
 let taps: number[] = [];
@@ -13,7 +13,7 @@ function tap(): void {
   if (tempo === null) return;
   const bpm = Math.round(tempo * 10) / 10;
   editShow((show) => void (show.tempo.bpm = bpm), 'clock');
-  engine().perform({ type: 'tempo', bpm });
+  perform({ type: 'tempo', bpm });
 }
 
 export const transportCommands: readonly Command[] = [
@@ -23,21 +23,21 @@ export const transportCommands: readonly Command[] = [
     help: 'Plays or pauses the show',
     keys: ['Ctrl+Enter'],
     isOn: () => liveStore.getState().transport.playing,
-    run: () => engine().perform({ type: 'play', playing: !liveStore.getState().transport.playing }),
+    run: () => perform({ type: 'play', playing: !liveStore.getState().transport.playing }),
   },
   {
     id: 'transport.step',
     label: 'Step a frame',
     help: 'Pauses and goes on by one frame',
     keys: ['Ctrl+.'],
-    run: () => engine().perform({ type: 'step' }),
+    run: () => perform({ type: 'step' }),
   },
   {
     id: 'transport.start',
     label: 'Back to start',
     help: 'Back to the start of the show',
     keys: ['Ctrl+Home'],
-    run: () => engine().perform({ type: 'seek', time: 0, exactly: true }),
+    run: () => perform({ type: 'seek', time: 0, exactly: true }),
   },
   {
     id: 'transport.tap',
@@ -50,6 +50,6 @@ export const transportCommands: readonly Command[] = [
     label: 'Play the whole show',
     help: 'Ends the range that time goes round in',
     when: () => liveStore.getState().transport.range !== null,
-    run: () => engine().perform({ type: 'range', range: null }),
+    run: () => perform({ type: 'range', range: null }),
   },
 ];

@@ -5,7 +5,7 @@ import type { Scene } from '../../core/document/types';
 import { loopSecondsOf } from '../../core/time/clock';
 import { runCommand } from '../commands/registry';
 import { useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { ScrubNumber } from '../parts/scrub-number';
 
@@ -16,7 +16,7 @@ let aim = { time: 0, at: -Infinity };
 /** Jumps; `exactly` once the hand has let go, so that memories get there too (preroll). */
 function seek(time: number, exactly: boolean): void {
   aim = { time: Math.max(0, time), at: performance.now() };
-  engine().perform({ type: 'seek', time: aim.time, exactly });
+  perform({ type: 'seek', time: aim.time, exactly });
 }
 
 /** Where the show is, or is going: keys that follow each other go on from the last. */
@@ -49,7 +49,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
   const lines = Array.from({ length: Math.ceil(beats / every - 1e-6) }, (_, k) => k * every);
   const mark = (from: number, to: number): void => {
     const [low, high] = [Math.min(from, to), Math.max(from, to)];
-    engine().perform({ type: 'range', range: high - low > 2 / fps ? [low, high] : null });
+    perform({ type: 'range', range: high - low > 2 / fps ? [low, high] : null });
   };
   return (
     <div className="live flex h-7 shrink-0 items-center gap-2 border-b edge px-2" data-testid="loop-bar">

@@ -1,6 +1,7 @@
 import { assertNever } from '../../core/assert-never';
 import { changesBetween } from '../../core/show/changes';
 import { prefixOf, sceneOfPlace } from '../../core/module/place';
+import type { PerformanceCommand } from '../../core/desk/command';
 import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
 import { idAtPlace, layoutInEngine, requestInEngine, sourceInEngine, watchInEngine } from './places';
@@ -15,7 +16,6 @@ import type {
   OutputMapping,
   OutputSource,
   OutputSpec,
-  PerformanceCommand,
   PerformanceState,
   SettingMessage,
   ToEngine,

@@ -3,7 +3,7 @@ import type { Binding } from '../../core/document/types';
 import { transitionSeconds } from '../../core/show/transition';
 import { playSession } from '../data/play-session';
 import { showStore } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { onHeard } from './controllers';
 import { learnStore } from './learn-store';
@@ -34,13 +34,13 @@ function play(binding: Binding, turned: Turned, run: (id: string) => void): void
       const isPad = found?.type === 'pad';
       const isFlipped = found?.type === 'switch' && ['note', 'key', 'button'].includes(source.type);
       if (isPad) {
-        if (press !== null) engine().perform({ type: 'press', control, down: press });
+        if (press !== null) perform({ type: 'press', control, down: press });
       } else if (isFlipped) {
         // A key flips a switch; a fader has it in two halves.
-        if (press) engine().perform({ type: 'flip', control });
-      } else if (turned.by !== undefined) engine().perform({ type: 'turn-by', control, from, by: turned.by });
+        if (press) perform({ type: 'flip', control });
+      } else if (turned.by !== undefined) perform({ type: 'turn-by', control, from, by: turned.by });
       else if (turned.share !== undefined)
-        engine().perform({
+        perform({
           type: 'turn',
           control,
           from,
@@ -55,11 +55,11 @@ function play(binding: Binding, turned: Turned, run: (id: string) => void): void
       if (press) run(target.command);
       break;
     case 'scene':
-      if (press) engine().perform({ type: 'take', scene: target.scene, seconds: transitionSeconds(show) });
+      if (press) perform({ type: 'take', scene: target.scene, seconds: transitionSeconds(show) });
       break;
     case 'snapshot':
       if (press)
-        engine().perform({
+        perform({
           type: 'recall',
           snapshot: target.snapshot,
           seconds: playSession.getState().recallSeconds,
@@ -67,7 +67,7 @@ function play(binding: Binding, turned: Turned, run: (id: string) => void): void
         });
       break;
     case 'hit':
-      if (press !== null) engine().perform({ type: 'hit', hit: target.hit, on: press });
+      if (press !== null) perform({ type: 'hit', hit: target.hit, on: press });
       break;
     case 'master':
       playMaster(target.master, turned);
@@ -82,13 +82,13 @@ function playMaster(master: 'speed' | 'motion' | 'crossfader' | 'layer', { share
     case 'speed':
     case 'motion':
       // The middle of a fader is as it was made.
-      engine().perform({ type: 'master', master, value: 2 * to(masters[master] / 2) });
+      perform({ type: 'master', master, value: 2 * to(masters[master] / 2) });
       break;
     case 'crossfader':
-      engine().perform({ type: 'crossfade', to: to(program.incoming === null ? 0 : program.fade) });
+      perform({ type: 'crossfade', to: to(program.incoming === null ? 0 : program.fade) });
       break;
     case 'layer':
-      if (layer) engine().perform({ type: 'layer', layer: { ...layer, opacity: to(layer.opacity) } });
+      if (layer) perform({ type: 'layer', layer: { ...layer, opacity: to(layer.opacity) } });
       break;
   }
 }

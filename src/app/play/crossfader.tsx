@@ -1,4 +1,4 @@
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 
 /** A step of an arrow key. */
@@ -19,14 +19,14 @@ export function Crossfader() {
       step={0.001}
       value={program.incoming === null ? 0 : program.fade}
       disabled={!isBound}
-      onChange={(e) => engine().perform({ type: 'crossfade', to: Number(e.target.value) })}
+      onChange={(e) => perform({ type: 'crossfade', to: Number(e.target.value) })}
       onKeyDown={(e) => {
         const way = { ArrowRight: step, ArrowUp: step, ArrowLeft: -step, ArrowDown: -step }[e.key];
         if (way === undefined) return;
         e.preventDefault();
         e.stopPropagation();
         // From where the engine is: what the page last heard may be older than the key before.
-        engine().perform({ type: 'crossfade-by', by: way });
+        perform({ type: 'crossfade-by', by: way });
       }}
     />
   );

@@ -3,7 +3,7 @@ import { Layers } from 'lucide-react';
 import { useState } from 'react';
 import type { Layer } from '../../core/document/types';
 import { useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { SelectField } from '../parts/field';
 import { Bindable } from './bindable';
@@ -23,7 +23,7 @@ export function LayerRow() {
   const { blend, opacity } = layer ?? wished;
   const put = (change: Partial<Layer>): void => {
     setWished({ blend: change.blend ?? blend, opacity: change.opacity ?? opacity });
-    if (layer) engine().perform({ type: 'layer', layer: { ...layer, ...change } });
+    if (layer) perform({ type: 'layer', layer: { ...layer, ...change } });
   };
   return (
     <div className="flex h-11 items-center gap-1.5" role="group" aria-label="Layer over the program">
@@ -33,9 +33,7 @@ export function LayerRow() {
         value={layer?.scene ?? ''}
         options={[['', 'No layer'], ...scenes.map(({ id, name }) => [id, name] as const)]}
         className="h-9! min-w-0 flex-1"
-        onChange={(scene) =>
-          engine().perform({ type: 'layer', layer: scene ? { scene, blend, opacity } : null })
-        }
+        onChange={(scene) => perform({ type: 'layer', layer: scene ? { scene, blend, opacity } : null })}
       />
       <SelectField
         label="Blend of the layer"

@@ -1,14 +1,14 @@
 import clsx from 'clsx';
 import { Circle, Lock, LockOpen, OctagonAlert, Play, Trash2 } from 'lucide-react';
 import { movesWithout, trackOf } from '../../core/desk/moves';
-import type { Hit } from '../../engine/protocol/protocol';
+import type { Hit } from '../../core/desk/command';
 import { CommandButton } from '../commands/command-button';
 import type { Command } from '../commands/command';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { lockStore } from '../data/lock';
 import { playSession } from '../data/play-session';
 import { editShow, useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { SelectField } from '../parts/field';
 import { useHold } from '../parts/use-hold';
@@ -16,7 +16,7 @@ import { Bindable } from './bindable';
 
 /** A momentary pad on the whole picture. */
 function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string }) {
-  const { held, handlers } = useHold((on) => engine().perform({ type: 'hit', hit, on }));
+  const { held, handlers } = useHold((on) => perform({ type: 'hit', hit, on }));
   return (
     <Bindable target={{ type: 'hit', hit }} label={label} className="min-w-0 flex-1">
       <button
@@ -39,7 +39,7 @@ function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string })
 /** Freeze while it is held. */
 function FreezePad() {
   const freeze = liveStore((s) => s.freeze);
-  const { handlers } = useHold((on) => engine().perform({ type: 'freeze', on }));
+  const { handlers } = useHold((on) => perform({ type: 'freeze', on }));
   return (
     <button
       type="button"
@@ -60,7 +60,7 @@ function FreezePad() {
 
 function Master({ master, label, help }: { master: 'speed' | 'motion'; label: string; help: string }) {
   const value = liveStore((s) => s.masters[master]);
-  const put = (to: number): void => engine().perform({ type: 'master', master, value: to });
+  const put = (to: number): void => perform({ type: 'master', master, value: to });
   return (
     <Bindable target={{ type: 'master', master }} label={label} className="flex h-9 items-center gap-2">
       <button

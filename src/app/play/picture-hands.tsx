@@ -3,7 +3,7 @@ import { targetSpec } from '../../core/desk/value';
 import type { DeskControl, Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { useDeskValue } from './desk/use-desk';
 
@@ -22,7 +22,7 @@ function Grip({ control, aspect, frame }: { control: DeskControl; aspect: number
   const [x, y] = value;
   const put = (event: React.PointerEvent): void => {
     const { left, top, width, height } = frame();
-    engine().perform({
+    perform({
       type: 'desk',
       control: control.id,
       value: [((event.clientX - left) / width - 0.5) * aspect, 0.5 - (event.clientY - top) / height],
@@ -52,7 +52,7 @@ function Grip({ control, aspect, frame }: { control: DeskControl; aspect: number
         if (!step) return;
         event.preventDefault();
         event.stopPropagation();
-        engine().perform({ type: 'desk', control: control.id, value: [x + step[0], y + step[1]] });
+        perform({ type: 'desk', control: control.id, value: [x + step[0], y + step[1]] });
       }}
     />
   );

@@ -8,7 +8,7 @@ import type { Scene } from '../../core/document/types';
 import { scenePageOf, shownOf } from '../actions/play-actions';
 import { playSession } from '../data/play-session';
 import { editShow, useShow } from '../data/show-store';
-import { engine } from '../engine/client';
+import { perform } from '../engine/perform';
 import { EngineCanvas } from '../engine/engine-canvas';
 import { liveStore } from '../engine/live';
 import { Bindable } from './bindable';
@@ -138,10 +138,10 @@ function SceneButton({ scene, index, seconds }: { scene: Scene; index: number; s
           type="button"
           className="block aspect-video w-full text-left"
           aria-label={`Fade to ${name}`}
-          onClick={() => engine().perform({ type: 'take', scene: id, seconds })}
+          onClick={() => perform({ type: 'take', scene: id, seconds })}
           onContextMenu={(e) => {
             e.preventDefault();
-            engine().perform({ type: 'next', scene: id });
+            perform({ type: 'next', scene: id });
           }}
         >
           <MovingPicture sceneId={id} />
@@ -169,7 +169,7 @@ function SceneButton({ scene, index, seconds }: { scene: Scene; index: number; s
               aria-label={`Next: ${name}`}
               aria-pressed={isNext}
               title={isNext ? 'Leaves nothing ready' : 'Makes it ready and shows it under Next'}
-              onClick={() => engine().perform({ type: 'next', scene: isNext ? null : id })}
+              onClick={() => perform({ type: 'next', scene: isNext ? null : id })}
             >
               <ArrowRightToLine size={15} />
             </button>

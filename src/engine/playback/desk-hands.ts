@@ -4,7 +4,7 @@ import { Takeover } from '../../core/desk/takeover';
 import { isWords } from '../../core/desk/value';
 import type { Show } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
-import type { PerformanceCommand } from '../protocol/protocol';
+import type { PerformanceCommand } from '../../core/desk/command';
 
 type HandCommand = Extract<PerformanceCommand, { type: 'turn' | 'turn-by' | 'flip' | 'press' }>;
 

@@ -1,4 +1,4 @@
-import type { Hit } from '../protocol/protocol';
+import type { Hit } from '../../core/desk/command';
 
 /**
  * Most flashes in any second: WCAG 2.3.1 and ITU-R BT.1702-3 allow three. A flash is a pair of changes, so what a pad makes is counted when

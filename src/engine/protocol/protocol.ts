@@ -5,6 +5,7 @@ import type { ShowChange } from '../../core/show/changes';
 import type { StreamCount } from '../../core/wall/pixels/receive';
 import type { RoomView } from '../../core/wall/room';
 import { beforeCues, type CueState } from '../../core/desk/cue-run';
+import type { PerformanceCommand } from '../../core/desk/command';
 import type { DeskValues } from '../../core/desk/desk-run';
 import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
@@ -12,7 +13,7 @@ import type { ExportSource, ExportSpec } from '../../core/export/spec';
 import type { CostMeasure } from '../../core/preflight/cost-check';
 import type { RoundMeasure } from '../../core/preflight/round-check';
 import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
-import type { DeskValue, Layer, Move, Scene, Show, Transition } from '../../core/document/types';
+import type { Layer, Move, Scene, Show, Transition } from '../../core/document/types';
 
 /**
  * Everything the interface and the engine say to each other. All unions are closed: a new message is added here, and the
@@ -77,56 +78,6 @@ export interface Watch {
 
 /** Share of the full size that is drawn while no stage output is open; `auto` follows the frame rate. */
 export type WorkScale = 'auto' | 1 | 0.5 | 0.25;
-
-/** What a performer does. The engine carries it out and reports the new `PerformanceState`. */
-export type PerformanceCommand =
-  | { type: 'play'; playing: boolean }
-  /** Pauses and goes on by one frame. */
-  | { type: 'step' }
-  /** Goes to a time in seconds. `exactly`: memories are rerun up to it; else, while dragging, they stay as they are. */
-  | { type: 'seek'; time: number; exactly: boolean }
-  /** Seconds from the start between which time goes round; null: it goes on forever. */
-  | { type: 'range'; range: readonly [number, number] | null }
-  /** Brings a scene on air over so many seconds, from when the transition of the show begins. */
-  | { type: 'take'; scene: string; seconds: number }
-  /** Brings the next scene on air and leaves none as next. */
-  | { type: 'take-next'; seconds: number }
-  | { type: 'next'; scene: string | null }
-  /** Moves the crossfader to a place, 0..1, or on from where it is: the next scene comes as far as that. */
-  | { type: 'crossfade'; to: number }
-  | { type: 'crossfade-by'; by: number }
-  /** Absent `on`: the other way round. */
-  | { type: 'blackout'; on?: boolean }
-  | { type: 'freeze'; on?: boolean }
-  /** A hand moves a desk control. */
-  | { type: 'desk'; control: string; value: DeskValue }
-  /** A bound source stands at a share of its way, 0..1, or was turned by one. `pickup`: see `Takeover`. */
-  | { type: 'turn'; control: string; from: number; share: number; source: string; pickup: boolean }
-  | { type: 'turn-by'; control: string; from: number; by: number }
-  /** A pad goes down or up. */
-  | { type: 'press'; control: string; down: boolean }
-  /** A switch goes to its other end. */
-  | { type: 'flip'; control: string }
-  /** null: all controls of the desk. */
-  | { type: 'desk-home'; control: string | null }
-  | { type: 'desk-undo' }
-  /** `start`: when it begins; absent: at once. */
-  | { type: 'recall'; snapshot: string; seconds: number; start?: Transition['start'] }
-  /** Puts the controls of a page between the snapshots at its corners: x and y, 0..1. */
-  | { type: 'morph'; page: string; at: readonly [number, number] }
-  | { type: 'cue'; do: 'go' | 'leave' | 'back' | 'hold' | 'resume' }
-  | { type: 'cue-jump'; cue: string }
-  | { type: 'master'; master: 'speed' | 'motion'; value: number }
-  | { type: 'layer'; layer: Layer | null }
-  | { type: 'hit'; hit: Hit; on: boolean }
-  /** Home: the picture of the show that is safe, at once. */
-  | { type: 'panic' }
-  | { type: 'tempo'; bpm: number }
-  | { type: 'record'; on: boolean }
-  | { type: 'replay'; on: boolean };
-
-/** What a momentary pad does to the picture. */
-export type Hit = 'strobe' | 'invert' | 'flash';
 
 /** Red, green, blue, 0..1. */
 type LayerColour = readonly [number, number, number];

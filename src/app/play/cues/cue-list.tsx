@@ -8,7 +8,7 @@ import { commandOf, runCommand, titleOf } from '../../commands/registry';
 import { CommandButton } from '../../commands/command-button';
 import { playSession } from '../../data/play-session';
 import { editShow, useShow } from '../../data/show-store';
-import { engine } from '../../engine/client';
+import { perform } from '../../engine/perform';
 import { liveStore } from '../../engine/live';
 import { Bindable } from '../bindable';
 import { CueInspector } from './cue-inspector';
@@ -110,7 +110,7 @@ export function CueList() {
                 onClick={() =>
                   arranging
                     ? playSession.setState({ cue: one.id })
-                    : engine().perform({ type: 'cue-jump', cue: one.id })
+                    : perform({ type: 'cue-jump', cue: one.id })
                 }
               >
                 <span className="figures quiet w-5 shrink-0 text-right text-2xs">{k + 1}</span>

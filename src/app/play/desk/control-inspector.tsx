@@ -8,7 +8,7 @@ import type { DeskControl, DeskPage } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { playSession } from '../../data/play-session';
 import { editShow, showStore } from '../../data/show-store';
-import { engine } from '../../engine/client';
+import { perform } from '../../engine/perform';
 import { liveStore } from '../../engine/live';
 import { SelectField, TextField } from '../../parts/field';
 import { BindingRows } from './binding-rows';
@@ -178,7 +178,7 @@ export function ControlInspector({ page }: { page: DeskPage }) {
         <button
           type="button"
           className="tool text-2xs"
-          onClick={() => engine().perform({ type: 'desk-home', control: control.id })}
+          onClick={() => perform({ type: 'desk-home', control: control.id })}
         >
           Go
         </button>

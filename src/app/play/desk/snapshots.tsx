@@ -6,7 +6,7 @@ import type { DeskPage, Snapshot } from '../../../core/document/types';
 import { takeSnapshot } from '../../actions/play-actions';
 import { playSession } from '../../data/play-session';
 import { editShow, endGesture, useShow } from '../../data/show-store';
-import { engine } from '../../engine/client';
+import { perform } from '../../engine/perform';
 import { SelectField, TextField } from '../../parts/field';
 import { ScrubNumber } from '../../parts/scrub-number';
 import { Bindable } from '../bindable';
@@ -32,7 +32,7 @@ function Slot({ snapshot, page, arranging }: { snapshot: Snapshot; page: DeskPag
         title={`Recalls ${snapshot.name}; Shift-click stores the desk in it`}
         onClick={(event) => {
           if (event.shiftKey) takeSnapshot(page.id, snapshot.id);
-          else engine().perform({ type: 'recall', snapshot: snapshot.id, seconds, start });
+          else perform({ type: 'recall', snapshot: snapshot.id, seconds, start });
         }}
       >
         <span className="block h-[3.375rem] bg-base-100">
@@ -76,7 +76,7 @@ function Morph({ page, snapshots }: { page: DeskPage; snapshots: readonly Snapsh
   const put = (x: number, y: number): void => {
     const next: [number, number] = [Math.min(1, Math.max(0, x)), isPad ? Math.min(1, Math.max(0, y)) : 0];
     setAt(next);
-    engine().perform({ type: 'morph', page: page.id, at: next });
+    perform({ type: 'morph', page: page.id, at: next });
   };
   const move = (event: React.PointerEvent): void => {
     const { left, top, width, height } = box.current!.getBoundingClientRect();

@@ -6,16 +6,14 @@ import { targetSpec } from '../../../core/desk/value';
 import type { DeskControl } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
-import { engine } from '../../engine/client';
+import { perform } from '../../engine/perform';
 import { useHold } from '../../parts/use-hold';
 import { useDeskValue } from './use-desk';
 
 /** A pad: down while it is held; one that fires a node's button counts presses. */
 export function Pad({ control }: { control: DeskControl }) {
   const value = useDeskValue(control);
-  const { held, handlers } = useHold((down) =>
-    engine().perform({ type: 'press', control: control.id, down }),
-  );
+  const { held, handlers } = useHold((down) => perform({ type: 'press', control: control.id, down }));
   const isOn = held || (control.step !== 1 && typeof value !== 'string' && value[0] === control.range[1]);
   return (
     <button
@@ -52,7 +50,7 @@ export function Switch({ control }: { control: DeskControl }) {
           ? 'border-primary bg-primary text-primary-content'
           : 'quiet edge bg-base-100 hover:border-primary',
       )}
-      onClick={() => engine().perform({ type: 'flip', control: control.id })}
+      onClick={() => perform({ type: 'flip', control: control.id })}
     >
       {isOn ? 'On' : 'Off'}
     </button>
@@ -75,7 +73,7 @@ export function Chip({ control }: { control: DeskControl }) {
         data-desk={control.id}
         value={toHex(rgba)}
         onChange={(event) =>
-          engine().perform({
+          perform({
             type: 'desk',
             control: control.id,
             value: [...fromHex(event.target.value)!, rgba[3] ?? 1],
@@ -92,8 +90,7 @@ export function Choice({ control }: { control: DeskControl }) {
   const scenes = useShow((show) => show.scenes);
   const spec = control.targets.map((target) => targetSpec({ scenes }, target, catalogue)?.spec)[0];
   const options = spec?.type === 'choice' ? Object.entries(spec.options) : [];
-  const choose = (option: string): void =>
-    engine().perform({ type: 'desk', control: control.id, value: option });
+  const choose = (option: string): void => perform({ type: 'desk', control: control.id, value: option });
   if (control.size[0] * control.size[1] < options.length)
     return (
       <select
@@ -146,7 +143,7 @@ export function Title({ control }: { control: DeskControl }) {
   const isNew = draft !== null && draft !== value;
   const send = (): void => {
     if (!isNew) return;
-    engine().perform({ type: 'desk', control: control.id, value: words });
+    perform({ type: 'desk', control: control.id, value: words });
     setDraft(null);
   };
   return (

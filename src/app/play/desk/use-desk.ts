@@ -4,7 +4,7 @@ import { shareIn, storedValue } from '../../../core/desk/value';
 import type { DeskControl, DeskValue } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
-import { engine } from '../../engine/client';
+import { perform } from '../../engine/perform';
 import { liveStore } from '../../engine/live';
 
 /** Where a desk control stands: as it was moved, else as the patches have it. */
@@ -31,7 +31,7 @@ export function useNumbers(control: DeskControl): {
     numbers: held ?? (typeof said === 'string' ? [] : said),
     move(numbers) {
       if (isHeld.current) setHeld(numbers);
-      engine().perform({ type: 'desk', control: control.id, value: [...numbers] });
+      perform({ type: 'desk', control: control.id, value: [...numbers] });
     },
     grip() {
       isHeld.current = true;
@@ -70,10 +70,9 @@ export function turnByKey(control: DeskControl, from: number, event: React.Keybo
   event.stopPropagation();
   const [low, high] = control.range;
   const by = way * Math.max(high === low ? 0 : control.step / Math.abs(high - low), 0.01);
-  engine().perform({ type: 'turn-by', control: control.id, from, by });
+  perform({ type: 'turn-by', control: control.id, from, by });
   return true;
 }
 
 /** A control goes home. */
-export const sendHome = (control: DeskControl): void =>
-  engine().perform({ type: 'desk-home', control: control.id });
+export const sendHome = (control: DeskControl): void => perform({ type: 'desk-home', control: control.id });
