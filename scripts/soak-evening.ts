@@ -1,9 +1,10 @@
+import type { PerformanceState } from '../src/core/desk/performance-state';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 import { Key, type WebDriver } from 'selenium-webdriver';
 import { randomAt } from '../src/core/random';
 import type { Show } from '../src/core/document/types';
-import type { PerformanceState, Stats } from '../src/engine/protocol/protocol';
+import type { Stats } from '../src/engine/protocol/protocol';
 import { Desk } from '../test/desk';
 
 interface Evening {

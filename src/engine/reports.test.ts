@@ -1,10 +1,10 @@
-import { performanceAt } from './protocol/protocol';
+import { performanceAt, type PerformanceState } from '../core/desk/performance-state';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FromEngine, PerformanceState } from './protocol/protocol';
+import type { FromEngine } from './protocol/protocol';
 import { Reports } from './reports';
 
 const state = (number: number): PerformanceState => ({

@@ -1,16 +1,10 @@
+import type { PerformanceState } from '../core/desk/performance-state';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
 import { benchData, glanceNodes, glanceParts } from './output/glance';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type {
-  FlashReport,
-  FromEngine,
-  PerformanceState,
-  PixelReport,
-  Stats,
-  Watch,
-} from './protocol/protocol';
+import type { FlashReport, FromEngine, PixelReport, Stats, Watch } from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
 const every = {

@@ -1,6 +1,6 @@
+import type { PerformanceState } from '../../core/desk/performance-state';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
-import type { PerformanceState } from '../../engine/protocol/protocol';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { say } from '../parts/notices';

@@ -1,5 +1,5 @@
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { afterAll, beforeEach, describe, expect, jest, test } from '@jest/globals';
-import { performanceAt, type PerformanceState } from '../../engine/protocol/protocol';
 import { FakeWorker, fakeWindow, installFakeBrowser } from '../testing/fake-browser';
 
 jest.useFakeTimers();

@@ -1,4 +1,4 @@
-import { performanceAt, type PerformanceState } from '../../engine/protocol/protocol';
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { engine } from '../engine/client';
 
 const key = 'pyrvel.performance';

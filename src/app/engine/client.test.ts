@@ -1,8 +1,8 @@
-import { onlyProgram, performanceAt } from '../../engine/protocol/protocol';
+import { onlyProgram, performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
-import type { FromEngine, PerformanceState } from '../../engine/protocol/protocol';
+import type { FromEngine } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { fakeLocks, FakeWorker, installFakeBrowser } from '../testing/fake-browser';
 

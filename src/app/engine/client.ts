@@ -1,3 +1,4 @@
+import type { PerformanceState } from '../../core/desk/performance-state';
 import { assertNever } from '../../core/assert-never';
 import { changesBetween } from '../../core/show/changes';
 import { prefixOf, sceneOfPlace } from '../../core/module/place';
@@ -16,7 +17,6 @@ import type {
   OutputMapping,
   OutputSource,
   OutputSpec,
-  PerformanceState,
   SettingMessage,
   ToEngine,
   Watch,

@@ -1,6 +1,6 @@
-import { onlyProgram, performanceAt } from '../../engine/protocol/protocol';
+import { onlyProgram, performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import type { FromEngine, PerformanceState } from '../../engine/protocol/protocol';
+import type { FromEngine } from '../../engine/protocol/protocol';
 import { FakeWorker, installFakeBrowser } from '../testing/fake-browser';
 
 // The client looks after its engine by a timer, which would keep the test alive.

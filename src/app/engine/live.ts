@@ -1,3 +1,4 @@
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
 import type {
@@ -7,11 +8,9 @@ import type {
   PixelReport,
   NodeGlance,
   PartGlance,
-  PerformanceState,
   Stats,
 } from '../../engine/protocol/protocol';
 import { sceneOfPlace } from '../../core/module/place';
-import { performanceAt } from '../../engine/protocol/protocol';
 import { say } from '../parts/notices';
 import { engine } from './client';
 import { byPlaces } from './places';

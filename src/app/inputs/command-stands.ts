@@ -1,4 +1,4 @@
-import type { PerformanceState } from '../../engine/protocol/protocol';
+import type { PerformanceState } from '../../core/desk/performance-state';
 
 /** Whether the switch that a command is stands on, 1 or 0: for the light of a button. Null: it is no switch. */
 export function commandStands(id: string, state: PerformanceState): number | null {

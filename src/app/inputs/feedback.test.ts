@@ -1,9 +1,9 @@
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { makeShow } from '../../core/show/create';
 import { addNode } from '../../core/show/edit';
 import { bind, controlOf, putOnDesk } from '../../core/show/edit-desk';
 import type { BindSource, Show } from '../../core/document/types';
-import { performanceAt, type PerformanceState } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { FeedbackLines } from './feedback';
 

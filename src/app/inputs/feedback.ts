@@ -1,9 +1,9 @@
+import type { PerformanceState } from '../../core/desk/performance-state';
 import type { Binding, BindSource, DeskControl, Show } from '../../core/document/types';
 import type { MidiEvent } from '../../core/midi/message';
 import type { OscMessage } from '../../core/osc/packet';
 import { deskControls, shareIn, storedValue } from '../../core/desk/value';
 import { catalogue } from '../../nodes/catalogue';
-import type { PerformanceState } from '../../engine/protocol/protocol';
 import { commandStands } from './command-stands';
 
 /** What is sent back to a source: MIDI, or a number to an OSC address. */

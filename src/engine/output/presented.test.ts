@@ -1,7 +1,7 @@
+import { onlyProgram } from '../../core/desk/performance-state';
 import { describe, expect, test } from '@jest/globals';
 import type { Texture } from 'three';
 import { plainLook, type Look } from '../image/look';
-import { onlyProgram } from '../protocol/protocol';
 import { presented, type Looks } from './presented';
 
 const look = (name: string): Look => plainLook({ name } as Texture);

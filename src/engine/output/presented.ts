@@ -1,4 +1,5 @@
-import type { OutputSource, ProgramState } from '../protocol/protocol';
+import type { ProgramState } from '../../core/desk/performance-state';
+import type { OutputSource } from '../protocol/protocol';
 import type { Look } from '../image/look';
 import type { Presented } from './presenter';
 

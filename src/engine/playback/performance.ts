@@ -1,3 +1,4 @@
+import type { PerformanceState } from '../../core/desk/performance-state';
 import { transitionSeconds, transitionStart } from '../../core/show/transition';
 import type { Cue, Move, Show, Snapshot, Transition } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
@@ -8,7 +9,6 @@ import { MovePlayer, MoveRecorder } from '../../core/desk/moves';
 import type { Catalogue } from '../../core/kind/kind';
 import type { ControllerState } from '../../core/inputs/inputs';
 import type { Moment } from '../../core/time/clock';
-import type { PerformanceState } from '../protocol/protocol';
 import { DeskHands } from './desk-hands';
 import { Hits } from './hits';
 import { ProgramBus } from './program-bus';

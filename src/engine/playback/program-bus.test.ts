@@ -1,5 +1,5 @@
+import { onlyProgram } from '../../core/desk/performance-state';
 import { describe, expect, test } from '@jest/globals';
-import { onlyProgram } from '../protocol/protocol';
 import { ProgramBus } from './program-bus';
 
 const scenes = ['a', 'b', 'c'];

@@ -1,5 +1,5 @@
+import { onlyProgram, type ProgramState } from '../../core/desk/performance-state';
 import type { Transition } from '../../core/document/types';
-import { onlyProgram, type ProgramState } from '../protocol/protocol';
 
 /** Which scene is on stage, which comes, and how far the transition between them is. */
 export class ProgramBus {

@@ -1,10 +1,10 @@
+import type { PerformanceState } from '../../core/desk/performance-state';
 import type { DarkReason } from '../../core/run/why-dark';
 import type { MidiFile } from '../../core/midi/file';
 import type { ControllerState } from '../../core/inputs/inputs';
 import type { ShowChange } from '../../core/show/changes';
 import type { StreamCount } from '../../core/wall/pixels/receive';
 import type { RoomView } from '../../core/wall/room';
-import { beforeCues, type CueState } from '../../core/desk/cue-run';
 import type { PerformanceCommand } from '../../core/desk/command';
 import type { DeskValues } from '../../core/desk/desk-run';
 import type { DataRequest } from '../../core/export/data/data-request';
@@ -13,7 +13,7 @@ import type { ExportSource, ExportSpec } from '../../core/export/spec';
 import type { CostMeasure } from '../../core/preflight/cost-check';
 import type { RoundMeasure } from '../../core/preflight/round-check';
 import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
-import type { Layer, Move, Scene, Show, Transition } from '../../core/document/types';
+import type { Move, Scene, Show } from '../../core/document/types';
 
 /**
  * Everything the interface and the engine say to each other. All unions are closed: a new message is added here, and the
@@ -237,95 +237,6 @@ export type EngineAnswer =
   | { type: 'encoders'; encoders: Encoders };
 
 // From the engine
-
-interface TransportState {
-  playing: boolean;
-  /** Seconds from the start. */
-  time: number;
-  frame: number;
-  beat: number;
-  range: readonly [number, number] | null;
-  /** Share of the preroll after a jump that is done; 1: memories are up to date. */
-  done: number;
-  bpm: number;
-}
-
-export interface ProgramState {
-  /** Scene on air, or the one being left during a transition. */
-  program: string;
-  /** Scene that a transition leads to. */
-  incoming: string | null;
-  /** 0..1 of the transition. */
-  fade: number;
-  next: string | null;
-  /** How long all of the transition lasts. */
-  seconds: number;
-  /** A hand holds the transition where it is. */
-  byHand: boolean;
-  /** How the transition looks; null: as the show says. */
-  look: Transition | null;
-  /** A take that begins when a beat has come. */
-  waiting: { scene: string; seconds: number; beat: number; look: Transition | null } | null;
-}
-
-/** A scene on air and nothing else. */
-export const onlyProgram = (program: string): ProgramState => ({
-  program,
-  incoming: null,
-  fade: 0,
-  next: null,
-  seconds: 0,
-  byHand: false,
-  look: null,
-  waiting: null,
-});
-
-/** All of a performance that is not in the show. The engine owns it; the interface keeps no copy but the last report. */
-export interface PerformanceState {
-  /** Counts the reports of this engine. */
-  number: number;
-  /** Milliseconds of the clock of this machine at which it stood so; 0: not known. */
-  at: number;
-  transport: TransportState;
-  program: ProgramState;
-  blackout: boolean;
-  freeze: boolean;
-  desk: DeskState;
-  cues: CueState;
-  masters: { speed: number; motion: number };
-  layer: Layer | null;
-  /** Tempo that a cue or a move has set; null: that of the show. */
-  bpm: number | null;
-  /** What happens to moves. `fresh`: how many were noted in this round. */
-  moves: { recording: boolean; replaying: boolean; fresh: number };
-}
-
-/** A performance that has not begun: a scene on air, and nothing was touched. */
-export const performanceAt = (program: string): PerformanceState => ({
-  number: 0,
-  at: 0,
-  transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
-  program: onlyProgram(program),
-  blackout: false,
-  freeze: false,
-  desk: { version: 0, values: {}, canUndo: false, underWay: [] },
-  cues: beforeCues,
-  masters: { speed: 1, motion: 1 },
-  layer: null,
-  bpm: null,
-  moves: { recording: false, replaying: false, fresh: 0 },
-});
-
-/** Where the desk stands. */
-interface DeskState {
-  /** Rises with each change of `values`. */
-  version: number;
-  /** Controls that were moved; all others stand where the patches have them. */
-  values: DeskValues;
-  canUndo: boolean;
-  /** Controls that move by themselves to where a recall or cue sends them. */
-  underWay: readonly string[];
-}
 
 /** A signal, shape or prop as cards show it. */
 export interface NodeGlance {

@@ -1,0 +1,45 @@
+import type { PerformanceCommand } from '../desk/command';
+
+/** What a remote desk may do: look at the show, play its desk and cues, or all of the performance. */
+export const deskRoles = ['look', 'desk', 'all'] as const;
+export type DeskRole = (typeof deskRoles)[number];
+
+export const isDeskRole = (value: unknown): value is DeskRole => deskRoles.includes(value as DeskRole);
+
+/** The least role that may give each command. */
+const least: Readonly<Record<PerformanceCommand['type'], DeskRole>> = {
+  desk: 'desk',
+  turn: 'desk',
+  'turn-by': 'desk',
+  press: 'desk',
+  flip: 'desk',
+  'desk-home': 'desk',
+  recall: 'desk',
+  morph: 'desk',
+  cue: 'desk',
+  'cue-jump': 'desk',
+  // Who plays the desk can always bring the picture that is safe.
+  panic: 'desk',
+  'desk-undo': 'all',
+  play: 'all',
+  step: 'all',
+  seek: 'all',
+  range: 'all',
+  take: 'all',
+  'take-next': 'all',
+  next: 'all',
+  crossfade: 'all',
+  'crossfade-by': 'all',
+  blackout: 'all',
+  freeze: 'all',
+  master: 'all',
+  layer: 'all',
+  hit: 'all',
+  tempo: 'all',
+  record: 'all',
+  replay: 'all',
+};
+
+/** Whether a role may give a command. */
+export const mayPerform = (role: DeskRole, type: PerformanceCommand['type']): boolean =>
+  deskRoles.indexOf(role) >= deskRoles.indexOf(least[type]);
