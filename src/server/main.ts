@@ -1,3 +1,5 @@
+import { homedir } from 'node:os';
+import path from 'node:path';
 import { listen, makeApp } from './server';
 
 const wanted = Number(process.env.PYRVEL_PORT ?? 4170);
@@ -7,6 +9,11 @@ const app = makeApp({
   host,
   oscHost: process.env.PYRVEL_OSC_HOST ?? '127.0.0.1',
   redis: process.env.PYRVEL_REDIS,
+  // Reached by others only once the network is opened in the app.
+  machines: {
+    folder: process.env.PYRVEL_DATA ?? path.join(homedir(), '.pyrvel'),
+    ...(process.env.PYRVEL_NETWORK_PORT && { port: Number(process.env.PYRVEL_NETWORK_PORT) }),
+  },
 });
 
 try {

@@ -65,9 +65,10 @@ export class PixelSender {
     return router;
   }
 
-  /** Takes WebSockets of the app; `isOurs` says whether a request comes from its own pages. */
-  attach(server: Server, isOurs: (request: IncomingMessage) => boolean): void {
+  /** Takes WebSockets of the app; `isOurs` says whether a request comes from its own pages. Those under `others` are somebody else's. */
+  attach(server: Server, isOurs: (request: IncomingMessage) => boolean, others: string): void {
     server.on('upgrade', (request, socket, head) => {
+      if (request.url?.startsWith(others)) return;
       if (request.url !== '/pixels' || !isOurs(request)) {
         socket.end('HTTP/1.1 403 Forbidden\r\nConnection: close\r\n\r\n');
         return;

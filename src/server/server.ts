@@ -1,9 +1,12 @@
 import type { IncomingMessage, Server } from 'node:http';
+import type { TLSSocket } from 'node:tls';
 import path from 'node:path';
 import { isIP } from 'node:net';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
+import { linkPath } from '../core/machines/link';
 import { farmRouter } from './farm/routes';
+import { Machines, type MachinesOptions } from './machines/machines';
 import { oscRouter } from './osc';
 import { PixelSender } from './pixels';
 
@@ -48,11 +51,18 @@ function isOurs(host: string, bound: string): boolean {
 const refuse = (response: Response, status: number, sentence: string): void =>
   void response.status(status).type('text/plain').send(sentence);
 
+/** The origin of this server's own pages, as a request has come to it. */
+const originOf = ({ headers, socket }: IncomingMessage): string =>
+  `${(socket as TLSSocket).encrypted ? 'https' : 'http'}://${headers.host}`;
+
 /** Whether a request that opens a WebSocket comes from a page of this server. */
 const isOwnPage =
   (bound: string) =>
-  ({ headers: { host = '', origin } }: IncomingMessage): boolean =>
-    isOurs(host, bound) && origin === `http://${host}`;
+  (request: IncomingMessage): boolean =>
+    isOurs(request.headers.host ?? '', bound) && request.headers.origin === originOf(request);
+
+/** Address that stands for all of this machine: what comes over the network is asked for under any of its numbers. */
+const anyAddress = '0.0.0.0';
 
 /** Refuses what comes under another name or from a page of another origin. */
 function guard(bound: string): RequestHandler {
@@ -64,7 +74,7 @@ function guard(bound: string): RequestHandler {
     const isVisit =
       request.headers['sec-fetch-mode'] === 'navigate' && request.headers['sec-fetch-dest'] === 'document';
     if (!isOurs(host, bound)) refuse(response, 403, 'Pyrvel answers on its own address only.');
-    else if (origin !== undefined && origin !== `http://${host}`)
+    else if (origin !== undefined && origin !== originOf(request))
       refuse(response, 403, 'Requests from other origins are refused.');
     else if ((site === 'cross-site' || site === 'same-site') && !isVisit)
       refuse(response, 403, 'Requests from other sites are refused.');
@@ -90,18 +100,51 @@ const sayFault: ErrorRequestHandler = (
   }
 };
 
+/** Views of other machines, each a page of its own. */
+const pages = ['remote'] as const;
+
+function servePages(app: Express, dist: string): void {
+  for (const page of pages)
+    app.get(`/${page}`, (_request, response) => response.sendFile(path.join(dist, `${page}.html`)));
+}
+
+/** What comes over the network, once it is open: a remote desk and what it is made of, and nothing else of this machine. */
+function makeGuests(machines: Machines, dist: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(headers);
+  app.use(guard(anyAddress));
+  app.use('/machines', machines.guestRouter());
+  servePages(app, dist);
+  app.get('/', (_request, response) => response.redirect('/remote'));
+  app.use('/assets', express.static(path.join(dist, 'assets'), { index: false }));
+  app.get('/mark.svg', (_request, response) => response.sendFile(path.join(dist, 'mark.svg')));
+  app.use((_request, response) => refuse(response, 404, 'There is nothing here.'));
+  app.use(sayFault);
+  return app;
+}
+
 /**
  * Serves the built app and the demo show. Requests that come under another name than the loopback one (or, where it is
  * bound to another address, than that), or from a page of another origin, are refused, so that no page of the web can
- * speak with it through the browser. `dist`: the built app, if it is not that of this tree. `redis`: where the farm is that exports may use.
+ * speak with it through the browser. `dist`: the built app, if it is not that of this tree. `redis`: where the farm is that exports may use. `machines`: how others of the show come to this one.
  */
 export function makeApp(
-  options: { host?: string; oscHost?: string; dist?: string; redis?: string } = {},
+  options: {
+    host?: string;
+    oscHost?: string;
+    dist?: string;
+    redis?: string;
+    machines?: MachinesOptions;
+  } = {},
 ): Express {
   const dist = options.dist ?? path.join(root, 'dist');
   const app = express();
   const pixels = new PixelSender();
   app.locals.pixels = pixels;
+  const machines = new Machines(options.machines ?? { folder: null });
+  app.locals.machines = machines;
+  app.locals.guests = makeGuests(machines, dist);
   app.disable('x-powered-by');
   app.use(headers);
   app.use(guard(options.host ?? '127.0.0.1'));
@@ -111,8 +154,10 @@ export function makeApp(
   );
   app.use('/pixels', pixels.router());
   app.use('/farm', farmRouter(options.redis ?? null));
+  app.use('/machines', machines.router());
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
   app.use(express.static(dist, { index: 'index.html' }));
+  servePages(app, dist);
   // Views are addresses of the app; a missing file is not.
   app.get(/^\/[a-z]*$/, (_request, response) => response.sendFile(path.join(dist, 'index.html')));
   app.use((_request, response) => refuse(response, 404, 'There is nothing here.'));
@@ -126,20 +171,31 @@ export function listen(
   port: number,
   host = '127.0.0.1',
 ): Promise<{ server: Server; address: string; close(): Promise<void> }> {
-  const { pixels } = app.locals as { pixels?: PixelSender };
+  const { pixels, machines, guests } = app.locals as {
+    pixels?: PixelSender;
+    machines?: Machines;
+    guests?: Express;
+  };
   return new Promise((resolve, reject) => {
     const server = app.listen(port, host, () => {
       const at = server.address();
       const real = typeof at === 'object' && at ? at.port : port;
       const name = isLoopback(host) ? 'localhost' : isIP(host) === 6 ? `[${host}]` : host;
-      const close = (): Promise<void> => {
+      const close = async (): Promise<void> => {
         pixels?.disconnect();
+        await machines?.close();
         server.closeAllConnections();
-        return new Promise((done) => server.close(() => done()));
+        await new Promise((done) => server.close(done));
       };
-      resolve({ server, address: `http://${name}:${real}`, close });
+      const links = machines?.attach(server, guests!, (request) =>
+        isOwnPage((request.socket as TLSSocket).encrypted ? anyAddress : host)(request),
+      );
+      Promise.resolve(links).then(
+        () => resolve({ server, address: `http://${name}:${real}`, close }),
+        reject,
+      );
     });
     server.on('error', reject);
-    pixels?.attach(server, isOwnPage(host));
+    pixels?.attach(server, isOwnPage(host), linkPath);
   });
 }

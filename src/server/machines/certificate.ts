@@ -1,0 +1,77 @@
+import { X509Certificate } from 'node:crypto';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { networkInterfaces } from 'node:os';
+import path from 'node:path';
+import { generate } from 'selfsigned';
+
+const dayMs = 86400000;
+const lifeDays = 730;
+/** Days before its end from which a certificate is made anew. */
+const renewDays = 30;
+
+export interface Certificate {
+  key: string;
+  cert: string;
+}
+
+/** IPv4 addresses at which other machines can reach this one. */
+export const networkAddresses = (): string[] =>
+  Object.values(networkInterfaces())
+    .flatMap((list) => list ?? [])
+    .filter(({ family, internal }) => family === 'IPv4' && !internal)
+    .map(({ address }) => address);
+
+/** Whether a certificate still holds, for all these addresses. */
+function holds(cert: string, addresses: readonly string[], now: number): boolean {
+  try {
+    const { validTo, subjectAltName = '' } = new X509Certificate(cert);
+    const named = subjectAltName.split(', ');
+    return (
+      Date.parse(validTo) - now > renewDays * dayMs &&
+      addresses.every((address) => named.includes(`IP Address:${address}`))
+    );
+  } catch {
+    return false;
+  }
+}
+
+async function make(addresses: readonly string[], now: number): Promise<Certificate> {
+  const { private: key, cert } = await generate([{ name: 'commonName', value: 'Pyrvel on this network' }], {
+    keyType: 'ec',
+    algorithm: 'sha256',
+    notBeforeDate: new Date(now - dayMs),
+    notAfterDate: new Date(now + lifeDays * dayMs),
+    extensions: [
+      { name: 'basicConstraints', cA: false },
+      { name: 'keyUsage', digitalSignature: true, keyEncipherment: true },
+      { name: 'extKeyUsage', serverAuth: true },
+      {
+        name: 'subjectAltName',
+        altNames: [{ type: 2, value: 'localhost' }, ...addresses.map((ip) => ({ type: 7 as const, ip }))],
+      },
+    ],
+  });
+  return { key, cert };
+}
+
+/**
+ * The certificate of this machine, made on first use and kept in a folder (null: only for this run of the server). Another is made when it ends
+ * soon or the machine has an address that it does not name; visitors then have to accept it once more.
+ */
+export async function certificateFor(
+  folder: string | null,
+  addresses: readonly string[],
+  now = Date.now(),
+): Promise<Certificate> {
+  if (!folder) return make(addresses, now);
+  const [keyFile, certFile] = ['key.pem', 'certificate.pem'].map((name) => path.join(folder, name));
+  const [key, cert] = await Promise.all(
+    [keyFile, certFile].map((file) => readFile(file, 'utf8').catch(() => '')),
+  );
+  if (key && holds(cert, addresses, now)) return { key, cert };
+  const made = await make(addresses, now);
+  await mkdir(folder, { recursive: true, mode: 0o700 });
+  await writeFile(keyFile, made.key, { mode: 0o600 });
+  await writeFile(certFile, made.cert, { mode: 0o600 });
+  return made;
+}

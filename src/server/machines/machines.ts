@@ -1,0 +1,166 @@
+import { randomBytes } from 'node:crypto';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { createServer, type Server as TlsServer } from 'node:https';
+import type { IncomingMessage, Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import path from 'node:path';
+import express, { Router, type Express } from 'express';
+import type { NetworkState } from '../../core/machines/link';
+import { Access, AccessError } from './access';
+import { certificateFor, networkAddresses } from './certificate';
+import { Hub, isLocal, type Limits } from './hub';
+
+const usualPort = 4171;
+
+export interface MachinesOptions {
+  /** Where the certificate and the key of tokens are kept; null: for this run of the server only. */
+  folder: string | null;
+  /** Address that is listened at while the network is open. */
+  host?: string;
+  /** 0: any that is free. */
+  port?: number;
+  limits?: Limits;
+}
+
+/** Other machines of a show: the network that they come by, who is let in, and what they say to each other. */
+export class Machines {
+  private access: Access | null = null;
+  private hub: Hub | null = null;
+  private network: TlsServer | null = null;
+  private fault = '';
+  private guests: Express = express();
+  private mayCome: (request: IncomingMessage) => boolean = () => false;
+
+  constructor(private readonly options: MachinesOptions) {}
+
+  /** Takes links of this machine; `guests` answers those that come over the network, whose links `mayCome` looks at. */
+  async attach(
+    server: Server,
+    guests: Express,
+    mayCome: (request: IncomingMessage) => boolean,
+  ): Promise<void> {
+    this.guests = guests;
+    this.mayCome = mayCome;
+    this.access = new Access(await this.keptKey());
+    this.hub = new Hub(this.access, this.options.limits);
+    this.hub.attach(server, false, mayCome);
+  }
+
+  private async keptKey(isNew = false): Promise<Uint8Array> {
+    const { folder } = this.options;
+    if (!folder) return randomBytes(32);
+    const file = path.join(folder, 'tokens.key');
+    const kept = isNew ? null : await readFile(file).catch(() => null);
+    if (kept?.length === 32) return kept;
+    const key = randomBytes(32);
+    try {
+      await mkdir(folder, { recursive: true, mode: 0o700 });
+      await writeFile(file, key, { mode: 0o600 });
+    } catch (error) {
+      console.error(`Remote desks have to be let in again after each start: ${(error as Error).message}`);
+    }
+    return key;
+  }
+
+  get state(): NetworkState {
+    const at = this.network?.address() as AddressInfo | null | undefined;
+    const { host = '0.0.0.0' } = this.options;
+    const hosts = host === '0.0.0.0' ? networkAddresses() : [host];
+    return {
+      isOpen: Boolean(at),
+      addresses: at ? hosts.map((name) => `https://${name}:${at.port}`) : [],
+      fault: this.fault,
+      codes: at && this.access ? this.access.shown : null,
+    };
+  }
+
+  /** Listens on the network, with TLS; a port that is taken gives way to any that is free. */
+  async open(): Promise<void> {
+    if (this.network || !this.hub) return;
+    const { folder, host = '0.0.0.0', port = usualPort } = this.options;
+    this.fault = '';
+    try {
+      const certificate = await certificateFor(folder, host === '0.0.0.0' ? networkAddresses() : [host]);
+      const listenAt = (wanted: number): Promise<TlsServer> =>
+        new Promise((resolve, reject) => {
+          const server = createServer(certificate, this.guests);
+          server.once('error', reject);
+          server.listen(wanted, host, () => resolve(server));
+        });
+      this.network = await listenAt(port).catch((error: NodeJS.ErrnoException) => {
+        if (error.code === 'EADDRINUSE' && port === usualPort) return listenAt(0);
+        throw error;
+      });
+      this.hub.attach(this.network, true, this.mayCome);
+    } catch (error) {
+      this.fault = `The network could not be opened (${(error as Error).message}).`;
+    }
+  }
+
+  /** Nobody of the network is heard any more. */
+  async shut(): Promise<void> {
+    const { network } = this;
+    this.network = null;
+    if (!network) return;
+    this.hub?.closeNetwork();
+    // What is said to them goes out first.
+    await new Promise((done) => setTimeout(done, 150));
+    network.closeAllConnections();
+    await new Promise((done) => network.close(done));
+  }
+
+  async close(): Promise<void> {
+    this.hub?.close();
+    await this.shut();
+  }
+
+  /** `/machines` for guests: only being let in. */
+  guestRouter(): Router {
+    const router = Router();
+    router.post('/enter', express.json({ limit: '4kb' }), (request, response, next) => {
+      const { code, machine } = (request.body ?? {}) as { code?: unknown; machine?: unknown };
+      if (typeof code !== 'string' || typeof machine !== 'string' || !/^[\w-]{8,64}$/.test(machine)) {
+        response.status(400).type('text/plain').send('A code and the name of a machine are expected.');
+        return;
+      }
+      this.access!.enter(code.replace(/\D/g, ''), machine, request.socket.remoteAddress ?? '').then(
+        (pass) => response.json(pass),
+        (error: Error) => {
+          if (error instanceof AccessError)
+            response.status(error.status).type('text/plain').send(error.message);
+          else next(error);
+        },
+      );
+    });
+    return router;
+  }
+
+  /** `/machines` for this machine: what a guest can, and opening and closing the network. */
+  router(): Router {
+    const router = this.guestRouter();
+    router.use((request, response, next) => {
+      if (isLocal(request)) next();
+      else response.status(403).type('text/plain').send('Only the main machine itself can do this.');
+    });
+    router.get('/network', (_request, response) => void response.json(this.state));
+    router.post('/network', express.json({ limit: '4kb' }), (request, response, next) => {
+      const { isOpen } = (request.body ?? {}) as { isOpen?: unknown };
+      if (typeof isOpen !== 'boolean') {
+        response.status(400).type('text/plain').send('Whether the network is to be open is expected.');
+        return;
+      }
+      (isOpen ? this.open() : this.shut()).then(() => response.json(this.state), next);
+    });
+    // All that were let in have to type a code again.
+    router.post('/renew', (_request, response, next) => {
+      this.keptKey(true)
+        .then((key) => {
+          this.access?.renew(key);
+          this.hub?.closeNetwork();
+          response.json(this.state);
+        })
+        .catch(next);
+    });
+    return router;
+  }
+}
