@@ -47,6 +47,7 @@ const offline = VitePWA({
     navigateFallback: 'index.html',
     // Views are addresses of one word; everything else is the server's.
     navigateFallbackAllowlist: [/^\/[a-z]*$/],
+    navigateFallbackDenylist: [/^\/remote$/],
     cleanupOutdatedCaches: true,
     runtimeCaching: [
       {
@@ -70,6 +71,7 @@ export default defineConfig({
       input: {
         index: page('index'),
         stage: page('stage'),
+        remote: page('remote'),
         render: page('render'),
         bench: page('bench'),
         probe: page('probe'),

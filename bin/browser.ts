@@ -36,6 +36,8 @@ interface BrowserOptions {
   devices?: boolean;
   /** Folder in which the browser keeps what it keeps; absent: none that outlives it. */
   profile?: string;
+  /** Opens pages whose certificate nobody has signed, as that of a main machine on its network. */
+  unsigned?: boolean;
   /** Heap sizes are told exactly, and garbage is collected on demand. */
   precise?: boolean;
   /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
@@ -56,6 +58,7 @@ function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> 
     '--no-first-run',
   );
   if (options.profile) flags.addArguments(`--user-data-dir=${options.profile}`);
+  if (options.unsigned) flags.setAcceptInsecureCerts(true);
   if (options.precise) flags.addArguments('--enable-precise-memory-info', '--js-flags=--expose-gc');
   if (options.devices)
     flags.addArguments('--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream');

@@ -49,7 +49,7 @@ async function findings(): Promise<string[]> {
 }
 
 const themes = ['pyrvel-night', 'pyrvel-day'] as const;
-const places = ['build', 'play', 'wall', 'inputs', 'shows', 'record', 'preflight'] as const;
+const places = ['build', 'play', 'wall', 'inputs', 'shows', 'record', 'preflight', 'machines'] as const;
 
 /** Panels that open over Build, with the keys that open and close them. */
 const panels = [

@@ -290,7 +290,7 @@ describe('large text', () => {
       () => ask<string>(`return getComputedStyle(document.documentElement).fontSize`),
       (size) => size === '32px',
     );
-    for (const view of ['play', 'wall', 'record', 'preflight', 'inputs', 'shows', 'build']) {
+    for (const view of ['play', 'wall', 'record', 'preflight', 'machines', 'inputs', 'shows', 'build']) {
       await desk.click(`nav a[href="/${view}"]`);
       await desk.find('main');
       const lost = await ask<string[]>(`

@@ -72,6 +72,7 @@ export class Desk {
   static async open(
     options: {
       devices?: boolean;
+      unsigned?: boolean;
       renderer?: Renderer;
       redis?: string;
       /** The built app, if it is not that of this tree. */
@@ -79,7 +80,8 @@ export class Desk {
     } = {},
   ): Promise<Desk> {
     const { redis, dist } = options;
-    const { close, address } = await listen(makeApp({ redis, dist }), 0);
+    const machines = { folder: null, host: '127.0.0.1', port: 0 };
+    const { close, address } = await listen(makeApp({ redis, dist, machines }), 0);
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     const desk = new Desk(driver, address, close, dist);
@@ -95,6 +97,38 @@ export class Desk {
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     return new Desk(driver, address, () => Promise.resolve(), undefined);
+  }
+
+  /** Puts fingers on the page that is open, moves them by a way in pixels of the page, and lifts them. */
+  async touch(
+    fingers: readonly { on: string; way: readonly [number, number] }[],
+    beforeLift: () => Promise<void> = () => Promise.resolve(),
+  ): Promise<void> {
+    const places = await Promise.all(
+      fingers.map(async ({ on }) => {
+        const { x, y, width, height } = await (await this.find(on)).getRect();
+        return [x + width / 2, y + height / 2] as const;
+      }),
+    );
+    const send = (type: string, share: number | null): Promise<unknown> =>
+      // Given as the driver has it: its types do not know that a page can be touched.
+      (
+        this.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<unknown> }
+      ).sendDevToolsCommand('Input.dispatchTouchEvent', {
+        type,
+        touchPoints:
+          share === null
+            ? []
+            : fingers.map(({ way }, id) => ({
+                id,
+                x: places[id][0] + share * way[0],
+                y: places[id][1] + share * way[1],
+              })),
+      });
+    await send('touchStart', 0);
+    for (let k = 1; k <= 5; k++) await send('touchMove', k / 5);
+    await beforeLift();
+    await send('touchEnd', null);
   }
 
   async close(): Promise<void> {

@@ -39,6 +39,10 @@ const router = createBrowserRouter([
         path: 'preflight',
         lazy: async () => ({ Component: (await import('./preflight/preflight-view')).PreflightView }),
       },
+      {
+        path: 'machines',
+        lazy: async () => ({ Component: (await import('./machines/machines-view')).MachinesView }),
+      },
       { path: 'wall', lazy: async () => ({ Component: (await import('./wall/wall-view')).WallView }) },
       {
         path: 'inputs',
@@ -65,6 +69,8 @@ keepInputs();
 void import('./keep-playing').then(({ keepPlaying }) => keepPlaying(runCommandNamed));
 // Exports that were under way go on once the desk has its first picture.
 setTimeout(() => void import('./exports/job-queue').then(({ goOn }) => goOn()), 4000);
+// Other machines are looked for once the desk has its first picture.
+setTimeout(() => void import('./machines/main-machine').then(({ keepMachines }) => keepMachines()), 2500);
 // The app is kept for the next start once the desk has its first picture.
 if (import.meta.env.PROD)
   setTimeout(

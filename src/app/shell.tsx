@@ -45,6 +45,7 @@ const views = [
   ['/shows', 'Shows'],
   ['/record', 'Record'],
   ['/preflight', 'Preflight'],
+  ['/machines', 'Machines'],
 ] as const;
 
 /** A control that was dragged out of the inspector onto Play. */
@@ -111,7 +112,7 @@ function Transport() {
         onDone={endGesture}
         className="w-16"
       />
-      <span className="quiet text-2xs max-xl:hidden">bpm</span>
+      <span className="quiet text-2xs max-2xl:hidden">bpm</span>
       <button
         type="button"
         className="tool"
@@ -169,7 +170,7 @@ function FrameMeter() {
       <span className="figures w-8 text-right" data-testid="fps" data-frames={stats?.frames}>
         {rate}
       </span>
-      <span className="quiet text-2xs max-xl:hidden">fps</span>
+      <span className="quiet text-2xs max-2xl:hidden">fps</span>
     </div>
   );
 }

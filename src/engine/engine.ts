@@ -33,6 +33,7 @@ import { WorkSize } from './playback/work-size';
 import type {
   EngineRequest,
   LayerLayout,
+  LookOrder,
   FromEngine,
   OutputSource,
   ToEngine,
@@ -41,6 +42,7 @@ import type {
 import type { ExportEvent, ExportOrder, LiveOrder } from './protocol/export';
 import { Questions } from './questions/questions';
 import type { Exporter } from './record/exporter';
+import type { ProgramLook } from './output/program-look';
 import type { LiveRecorder } from './record/live-recorder';
 import { Reports } from './reports';
 
@@ -140,6 +142,7 @@ export class Engine {
   private cpuMs = 0;
   private exporter: Exporter | null = null;
   private recorder: LiveRecorder | null = null;
+  private look: ProgramLook | null = null;
   private exportShare = 1;
   /** The scene whose transition waits until it can be seen whole, and since when. */
   private waitedFor = { scene: null as string | null, since: 0 };
@@ -275,6 +278,9 @@ export class Engine {
         this.layout = message.layout;
         this.layoutIsNew = true;
         if (!message.layout) this.outputs.least = { width: 1, height: 1 };
+        break;
+      case 'look':
+        void this.lookAt(message.look);
         break;
       case 'layer-taken':
         this.layerIsOut = false;
@@ -472,7 +478,7 @@ export class Engine {
 
   /** Whether what is on air goes anywhere beside its outputs. */
   private isTaken(show: Show, graphics: Graphics): boolean {
-    return this.recorder !== null || this.feedsPixels(show, graphics);
+    return this.recorder !== null || this.look !== null || this.feedsPixels(show, graphics);
   }
 
   private drawFrame(now: number, dt: number, show: Show, graphics: Graphics): void {
@@ -535,7 +541,7 @@ export class Engine {
    * it, or where what lies on the program looks beyond a place.
    */
   private taken(show: Show, sources: readonly OutputSource[]): readonly ShareBox[] | null {
-    if (this.watch.scene || this.recorder || this.painter.looksAround(show)) return null;
+    if (this.watch.scene || this.recorder || this.look || this.painter.looksAround(show)) return null;
     const parts: OutputPart[] = [];
     for (const source of sources) {
       const output = source.type === 'screen' && windowOutputOf(show, source.id);
@@ -596,6 +602,7 @@ export class Engine {
     this.painter.feedPixels(now, show, graphics);
     if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);
     this.recordFrame(now, show, graphics);
+    this.look?.turn(now, graphics.gpu, (target) => this.painter.drawProgram(show, graphics, target));
   }
 
   /** Paints the live layer of the patch, unless the page has not taken the last one. */
@@ -660,6 +667,11 @@ export class Engine {
       order && graphics
         ? new LiveRecorder(graphics.gpu, order, inputs, this.tellExport, performance.now())
         : null;
+  }
+
+  private async lookAt(order: LookOrder | null): Promise<void> {
+    const { ProgramLook } = await import('./output/program-look');
+    this.look = order && new ProgramLook(order, (jpeg) => this.tell({ type: 'look', jpeg }, [jpeg]));
   }
 
   /** Gives a recording its frame, once the stage has its own. */

@@ -112,5 +112,13 @@ export const playCommands: readonly Command[] = [
     isOn: () => playSession.getState().binding,
     run: () => playSession.setState((s) => ({ binding: !s.binding, arranging: false })),
   },
+  {
+    id: 'play.invite',
+    label: 'Let a remote desk in',
+    help: 'The address and the codes by which a phone or tablet plays this desk',
+    words: ['tablet', 'phone', 'ipad', 'network', 'qr', 'wireless'],
+    when: isPlay,
+    run: () => playSession.setState({ inviting: true }),
+  },
   ...digits,
 ];

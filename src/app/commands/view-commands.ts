@@ -20,6 +20,7 @@ const views = [
   ['shows', 'Shows', 'Files'],
   ['record', 'Record', 'Export and record'],
   ['preflight', 'Preflight', 'Checks before doors'],
+  ['machines', 'Machines', 'Remote desks and other computers'],
 ] as const;
 
 const looks = [

@@ -12,6 +12,8 @@ interface PlaySession {
   cue: string | null;
   /** A click chooses what the next dial or key is to move. */
   binding: boolean;
+  /** How a remote desk comes in is shown. */
+  inviting: boolean;
   /** Page of scene buttons, 1..9. */
   scenePage: number;
   /** What scenes are searched for. */
@@ -28,6 +30,7 @@ export const playSession = create<PlaySession>()(() => ({
   chosen: null,
   cue: null,
   binding: false,
+  inviting: false,
   scenePage: 1,
   search: '',
   recallSeconds: 1,

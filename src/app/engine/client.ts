@@ -186,6 +186,7 @@ export class EngineClient {
       case 'export':
       case 'pixels':
       case 'flashes':
+      case 'look':
       case 'faults':
       case 'dark':
       case 'heard':

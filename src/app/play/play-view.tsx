@@ -1,3 +1,4 @@
+import { lazy, Suspense } from 'react';
 import { playSession } from '../data/play-session';
 import { dropFocus } from '../parts/live-button';
 import { BindingList } from './binding-list';
@@ -7,9 +8,12 @@ import { Masters } from './masters';
 import { Monitors } from './monitors';
 import { SceneButtons } from './scene-buttons';
 
+const InvitationDialog = lazy(() => import('../machines/invitation-dialog'));
+
 /** Perform: what is on stage and what comes, the desk, the scenes, the running order. */
 export function PlayView() {
   const binding = playSession((s) => s.binding);
+  const inviting = playSession((s) => s.inviting);
   return (
     <main className="flex h-full gap-3 overflow-auto p-3" onClick={dropFocus}>
       <Monitors />
@@ -21,6 +25,9 @@ export function PlayView() {
         {binding ? <BindingList /> : <CueList />}
         <Masters />
       </div>
+      <Suspense fallback={null}>
+        {inviting && <InvitationDialog onClose={() => playSession.setState({ inviting: false })} />}
+      </Suspense>
     </main>
   );
 }

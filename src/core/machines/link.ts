@@ -13,7 +13,7 @@ export const linkVersion = 1;
 export const linkPath = '/machines/link';
 
 /** What a machine is for: the main one performs, a remote desk has hands on it. */
-export type MachineRole = 'main' | 'remote';
+type MachineRole = 'main' | 'remote';
 
 /** What a machine says of itself as it comes. `token`: what it was given for a code; the main machine needs none. */
 export interface Handshake {

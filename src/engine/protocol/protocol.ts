@@ -121,6 +121,15 @@ export interface LayerLayout {
   colours: Readonly<Record<'signal' | 'shape' | 'prop' | 'image' | 'ground' | 'ink', LayerColour>>;
 }
 
+/** Small pictures of what is on air. */
+export interface LookOrder {
+  /** Pixels. */
+  width: number;
+  height: number;
+  /** Most in a second. */
+  perSecond: number;
+}
+
 /** Messages that hold until the next of their type. The client sends the latest of each to a restarted engine. */
 export type SettingMessage =
   /** Share of the time that exports may take; the rest is left to everybody else. */
@@ -139,7 +148,9 @@ export type SettingMessage =
   /** Screens of the wall that show a test picture, by id. */
   | { type: 'test-pictures'; shown: Readonly<Record<string, TestPicture>> }
   /** null: no patch is in sight. */
-  | { type: 'layer'; layout: LayerLayout | null };
+  | { type: 'layer'; layout: LayerLayout | null }
+  /** Small pictures of what is on air; null: nobody looks on from elsewhere. */
+  | { type: 'look'; look: LookOrder | null };
 
 export type InjectedFault = 'context-loss' | 'crash' | 'hang' | 'server-away';
 
@@ -334,6 +345,8 @@ export type FromEngine =
   | { type: 'stats'; stats: Stats }
   /** Moves that were recorded up to a second of the show, to be laid over those of the show. */
   | { type: 'recorded'; moves: Move[]; end: number }
+  /** A small picture of what is on air. */
+  | { type: 'look'; jpeg: ArrayBuffer }
   /** null: nothing is counted. */
   | { type: 'flashes'; flashes: FlashReport | null }
   /** null: no string is fed. */

@@ -1,5 +1,5 @@
 import clsx from 'clsx';
-import { LayoutGrid, Plus, Radio, Save, Undo2, House } from 'lucide-react';
+import { LayoutGrid, Plus, Radio, Save, Smartphone, Undo2, House } from 'lucide-react';
 import { useRef } from 'react';
 import { deskColumns, heldPlace } from '../../../core/desk/grid';
 import { addPage, controlOf } from '../../../core/show/edit-desk';
@@ -194,6 +194,7 @@ export function DeskPanel() {
         >
           <Save size={15} />
         </button>
+        <CommandButton id="play.invite" icon={Smartphone} className="h-9" />
         <BindButton />
         <button
           type="button"

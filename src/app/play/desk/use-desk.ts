@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { shareIn, storedValue } from '../../../core/desk/value';
 import type { DeskControl, DeskValue } from '../../../core/document/types';
@@ -6,6 +6,9 @@ import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
 import { perform } from '../../engine/perform';
 import { liveStore } from '../../engine/live';
+
+/** Milliseconds that a control stays where a finger has left it: on another machine, what is said of it takes its way there and back. */
+const settleMs = 120;
 
 /** Where a desk control stands: as it was moved, else as the patches have it. */
 export function useDeskValue(control: DeskControl): DeskValue {
@@ -27,6 +30,8 @@ export function useNumbers(control: DeskControl): {
   const said = useDeskValue(control);
   const [held, setHeld] = useState<readonly number[] | null>(null);
   const isHeld = useRef(false);
+  const settling = useRef(0);
+  useEffect(() => () => clearTimeout(settling.current), []);
   return {
     numbers: held ?? (typeof said === 'string' ? [] : said),
     move(numbers) {
@@ -34,11 +39,12 @@ export function useNumbers(control: DeskControl): {
       perform({ type: 'desk', control: control.id, value: [...numbers] });
     },
     grip() {
+      clearTimeout(settling.current);
       isHeld.current = true;
     },
     release() {
       isHeld.current = false;
-      setHeld(null);
+      settling.current = window.setTimeout(() => setHeld(null), settleMs);
     },
   };
 }

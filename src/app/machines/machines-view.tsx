@@ -1,0 +1,127 @@
+import { LogOut } from 'lucide-react';
+import type { MachineCard } from '../../core/machines/link';
+import { dismissMachine } from './main-machine';
+import { Invitation, roleWords } from './invitation';
+import { machinesStore } from './machines-store';
+
+const ms = (value: number): string => `${value.toFixed(Math.abs(value) < 10 ? 2 : 0)} ms`;
+
+/** What a machine is called by what it does. */
+const kindOf = ({ role, desk }: MachineCard): string =>
+  role === 'main' ? 'Main' : `Remote desk · ${desk ? roleWords[desk][0] : ''}`;
+
+const sinceText = (since: number): string => {
+  const minutes = Math.floor((performance.timeOrigin + performance.now() - since) / 60000);
+  return minutes < 1
+    ? 'just now'
+    : minutes < 60
+      ? `${minutes} min`
+      : `${Math.floor(minutes / 60)} h ${minutes % 60} min`;
+};
+
+/** A machine that loses or delays what it is told is named. */
+function linkWord({ clock, asked, lost }: MachineCard): { word: string; tone: string } {
+  if (!clock) return { word: 'new', tone: '' };
+  const share = asked ? lost / asked : 0;
+  if (share > 0.02 || clock.roundTrip > 150) return { word: 'poor', tone: 'text-error' };
+  if (share > 0 || clock.roundTrip > 40 || clock.jitter > 10) return { word: 'fair', tone: 'text-warning' };
+  return { word: 'good', tone: 'text-success' };
+}
+
+function Row({ card }: { card: MachineCard }) {
+  const { clock, asked, lost, framesPerSecond } = card;
+  const { word, tone } = linkWord(card);
+  return (
+    <tr data-machine={card.name}>
+      <th scope="row" className="font-semibold">
+        <span className="block max-w-48 truncate">{card.name}</span>
+        <span className="figures quiet block text-2xs font-normal">{card.address}</span>
+      </th>
+      <td>{kindOf(card)}</td>
+      <td className={tone}>{word}</td>
+      <td className="figures text-right">{clock ? ms(clock.roundTrip) : '–'}</td>
+      <td className="figures text-right">{asked ? `${Math.round((100 * lost) / asked)} %` : '–'}</td>
+      <td className="figures text-right" title={clock ? `sure to ${ms(clock.jitter)}` : undefined}>
+        {clock ? ms(clock.offset) : '–'}
+      </td>
+      <td className="figures text-right">{clock ? ms(clock.jitter) : '–'}</td>
+      <td className="figures text-right">{framesPerSecond ?? '–'}</td>
+      <td className="quiet">{sinceText(card.since)}</td>
+      <td className="w-8">
+        {card.role === 'remote' && (
+          <button
+            type="button"
+            className="tool"
+            aria-label={`Send ${card.name} away`}
+            title="Sends it away; it has to type a code again"
+            onClick={() => dismissMachine(card.machine)}
+          >
+            <LogOut size={14} />
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Machines: who is there beside this one, how well they hear each other, and how more of them come. */
+export function MachinesView() {
+  const { cards, link } = machinesStore();
+  return (
+    <main className="flex h-full">
+      <aside
+        className="w-80 shrink-0 overflow-y-auto border-r edge bg-base-200 p-4"
+        aria-label="How others come"
+      >
+        <Invitation />
+      </aside>
+      <section className="min-w-0 grow overflow-auto p-4" aria-label="Machines">
+        <h2 className="mb-2 font-semibold">Machines</h2>
+        {link === 'refused' && (
+          <p className="mb-2 rounded border-l-4 border-l-warning bg-base-300 px-2 py-1">
+            Another window of this machine performs. Remote desks reach that one; this window takes over when
+            it is closed.
+          </p>
+        )}
+        {link === 'away' && (
+          <p className="mb-2 rounded border-l-4 border-l-warning bg-base-300 px-2 py-1">
+            The server of Pyrvel does not answer. This window goes on; other machines wait for it.
+          </p>
+        )}
+        {cards.length > 0 && (
+          <table className="w-full text-left [&_td]:px-2 [&_td]:py-2 [&_th]:px-2 [&_th]:py-2 [&_tr]:border-b [&_tr]:border-(--edge)">
+            <thead className="quiet text-2xs">
+              <tr>
+                {['Machine', 'Role', 'Link'].map((word) => (
+                  <th key={word} scope="col" className="font-normal">
+                    {word}
+                  </th>
+                ))}
+                {['There and back', 'Lost', 'Clock', 'Sure to', 'fps'].map((word) => (
+                  <th key={word} scope="col" className="text-right font-normal">
+                    {word}
+                  </th>
+                ))}
+                <th scope="col" className="font-normal">
+                  Here for
+                </th>
+                <td />
+              </tr>
+            </thead>
+            <tbody>
+              {cards.map((card) => (
+                <Row key={`${card.machine} ${card.since}`} card={card} />
+              ))}
+            </tbody>
+          </table>
+        )}
+        {link === 'main' && cards.length < 2 && (
+          <p className="quiet mt-6 max-w-prose">
+            Nobody else is here. A phone or tablet with a remote desk shows the desk of the scene on air, the
+            cues and a small picture of the program; what it does is done here.
+          </p>
+        )}
+      </section>
+    </main>
+  );
+}
