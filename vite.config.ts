@@ -47,7 +47,7 @@ const offline = VitePWA({
     navigateFallback: 'index.html',
     // Views are addresses of one word; everything else is the server's.
     navigateFallbackAllowlist: [/^\/[a-z]*$/],
-    navigateFallbackDenylist: [/^\/remote$/],
+    navigateFallbackDenylist: [/^\/(remote|player)$/],
     cleanupOutdatedCaches: true,
     runtimeCaching: [
       {
@@ -72,6 +72,7 @@ export default defineConfig({
         index: page('index'),
         stage: page('stage'),
         remote: page('remote'),
+        player: page('player'),
         render: page('render'),
         bench: page('bench'),
         probe: page('probe'),

@@ -234,6 +234,9 @@ export class Engine {
       case 'perform':
         this.perform(message.command);
         break;
+      case 'follow':
+        this.performance.follow(message.state, performance.timeOrigin + this.lastNow);
+        break;
       case 'watch':
         if (message.watch.scene !== this.watch.scene) this.graphics?.clock.forgetNodes();
         this.watch = message.watch;

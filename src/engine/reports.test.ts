@@ -10,7 +10,7 @@ import { Reports } from './reports';
 const state = (number: number): PerformanceState => ({
   ...performanceAt('s'),
   number,
-  transport: { playing: true, time: number, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
+  transport: { playing: true, time: number, ahead: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
 });
 
 /** A player of which only faults and notes are asked. */

@@ -101,7 +101,7 @@ const sayFault: ErrorRequestHandler = (
 };
 
 /** Views of other machines, each a page of its own. */
-const pages = ['remote'] as const;
+const pages = ['remote', 'player'] as const;
 
 function servePages(app: Express, dist: string): void {
   for (const page of pages)

@@ -12,6 +12,8 @@ const { commandGroups, groupOf } = await import('./command');
 const { choose, sessionStore } = await import('../data/session');
 const { openShow, showStore } = await import('../data/show-store');
 const { engine } = await import('../engine/client');
+const { performOn } = await import('../engine/perform');
+performOn((command) => engine().perform(command));
 const { liveStore } = await import('../engine/live');
 const { patchActions, offerPatch } = await import('../actions/patch-actions');
 

@@ -1,3 +1,4 @@
+import { nameOfDigest } from '../../core/show/file-name';
 import { renameFiles, usedFiles } from '../../core/show/used-files';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
@@ -14,12 +15,11 @@ export class FileError extends Error {
 
 /** What names bytes by what they are: the same bytes, the same name. */
 export async function nameOf(blob: Blob): Promise<string> {
-  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer()));
-  return [...digest.subarray(0, 12)].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return nameOfDigest(new Uint8Array(await crypto.subtle.digest('SHA-256', await blob.arrayBuffer())));
 }
 
 /** What a file is called in this browser: by what it holds, so that no other file can ever stand under that name. */
-const idOf = async (blob: Blob): Promise<string> => `f${await nameOf(blob)}`;
+export const idOf = async (blob: Blob): Promise<string> => `f${await nameOf(blob)}`;
 
 /** Keeps a file in this browser and enters it in the open show; gives its id. Throws FileError. */
 export async function addFile(file: File): Promise<string> {

@@ -19,7 +19,7 @@ const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { t
   state: {
     ...performanceAt('s2'),
     number: 1,
-    transport: { playing: true, time: 3, frame: 180, beat: 6, range: null, done: 1, bpm: 120 },
+    transport: { playing: true, time: 3, ahead: 0, frame: 180, beat: 6, range: null, done: 1, bpm: 120 },
     program: onlyProgram('s2'),
     ...change,
   },

@@ -129,6 +129,11 @@ export class EngineClient {
     this.worker = null;
   }
 
+  /** Replaces the engine by a fresh one, which goes on where this one was. */
+  restart(): void {
+    if (this.worker) this.relaunch();
+  }
+
   /** How often the engine was replaced. */
   get restartCount(): number {
     return this.restarts;

@@ -17,7 +17,7 @@ const { lastGlance, listenToEngine, liveStore, onBench, onGlance } = await impor
 const state = (change: Partial<PerformanceState> = {}): PerformanceState => ({
   ...performanceAt('a'),
   number: 1,
-  transport: { playing: true, time: 1, frame: 60, beat: 2, range: null, done: 1, bpm: 120 },
+  transport: { playing: true, time: 1, ahead: 0, frame: 60, beat: 2, range: null, done: 1, bpm: 120 },
   program: onlyProgram('a'),
   ...change,
 });
@@ -55,7 +55,7 @@ describe('what the engine reports', () => {
 
   test('keeps its identity where it is the same, so that nothing is drawn again for it', () => {
     const range: [number, number] = [1, 2];
-    const moment = { playing: true, time: 1.2, frame: 72, beat: 2.4, range, done: 1, bpm: 120 };
+    const moment = { playing: true, time: 1.2, ahead: 0, frame: 72, beat: 2.4, range, done: 1, bpm: 120 };
     say({ type: 'performance', state: state({ transport: moment }) });
     const { program, transport } = liveStore.getState();
     say({ type: 'performance', state: state({ transport: { ...moment, range: [1, 2] } }) });

@@ -1,7 +1,7 @@
 import clsx from 'clsx';
 import { useEffect, useState } from 'react';
 import { renderSVG } from 'uqr';
-import { deskRoles, type DeskRole } from '../../core/machines/roles';
+import { passRoles, type DeskRole, type PassRole } from '../../core/machines/roles';
 import { SelectField } from '../parts/field';
 import { lookAtNetwork, machinesStore, openNetwork, renewCodes } from './machines-store';
 
@@ -10,6 +10,11 @@ export const roleWords: Readonly<Record<DeskRole, readonly [name: string, about:
   look: ['Look', 'Sees the program and where the desk and the cues stand'],
   desk: ['Desk', 'Plays the desk, snapshots and cues, and panic'],
   all: ['All', 'Performs: scenes, takes, blackout, masters, tempo as well'],
+};
+
+const codeWords: Readonly<Record<PassRole, readonly [name: string, about: string]>> = {
+  ...roleWords,
+  player: ['Player', 'Another computer that shows a screen of the wall, at /player'],
 };
 
 /** How others come to this machine: whether they can, by which address, and the codes that let them in. */
@@ -77,13 +82,13 @@ export function Invitation() {
             of these codes.
           </p>
           <dl className="flex flex-col gap-1">
-            {deskRoles.map((role) => (
+            {passRoles.map((role) => (
               <div key={role} className="flex items-center gap-3 rounded border edge bg-base-100 px-2 py-1.5">
                 <dt className="min-w-0 grow">
                   <span className={clsx('block font-semibold', role === 'all' && 'text-primary')}>
-                    {roleWords[role][0]}
+                    {codeWords[role][0]}
                   </span>
-                  <span className="quiet block text-2xs">{roleWords[role][1]}</span>
+                  <span className="quiet block text-2xs">{codeWords[role][1]}</span>
                 </dt>
                 <dd className="figures text-xl tracking-wide whitespace-nowrap select-text" data-code={role}>
                   {network?.codes?.[role].replace(/(...)/, '$1 ')}

@@ -21,11 +21,16 @@ const countedRounds = 60;
 const reportMs = 1000;
 
 /** Milliseconds of this machine's clock, which is not set back while the page lives. */
-export const ownMilliseconds = (): number => performance.timeOrigin + performance.now();
+const ownMilliseconds = (): number => performance.timeOrigin + performance.now();
+
+/** What a player is called: as its address says, `/player?name=Left`. */
+export const playerName = (): string =>
+  new URLSearchParams(location.search).get('name')?.slice(0, 40) || 'Player';
 
 /** By what this browser is known to the others; it keeps it. */
-export function machineId(): string {
-  const key = 'pyrvel.machine';
+export function machineId(role: Handshake['role']): string {
+  // Each window of a player is one of its own, as each shows another output.
+  const key = role === 'player' ? `pyrvel.machine.player.${playerName()}` : 'pyrvel.machine';
   const kept = localStorage.getItem(key);
   if (kept && /^[\w-]{8,64}$/.test(kept)) return kept;
   // A page that came without TLS has no randomUUID.
@@ -36,17 +41,17 @@ export function machineId(): string {
   return made;
 }
 
-/** Opens the link to the other machines, by the server of this page; it comes back by itself. `rate`: frames a second that are drawn here. */
+/** Opens the link to the other machines, by the server of this page; it comes back by itself. `about`: what is drawn here, and what is lacking. */
 export function openLink(
   hello: Pick<Handshake, 'role' | 'name' | 'token'>,
-  rate: () => number | null,
+  about: () => Pick<MachineReport, 'framesPerSecond' | 'lacks'>,
 ): { link: Link; clock: ClockMeter; close(): void } {
   const link: Link = io({
     path: linkPath,
     transports: ['websocket'],
     reconnectionDelay: 200,
     reconnectionDelayMax: 2000,
-    auth: { ...hello, version: linkVersion, machine: machineId() } satisfies Handshake,
+    auth: { ...hello, version: linkVersion, machine: machineId(hello.role) } satisfies Handshake,
   });
   const clock = new ClockMeter();
   /** Whether each of the last rounds came back. */
@@ -85,7 +90,7 @@ export function openLink(
       clock: clock.state,
       asked: rounds.length,
       lost: rounds.filter((came) => !came).length,
-      framesPerSecond: rate(),
+      ...about(),
     };
     link.volatile.emit('report', report);
   }, reportMs);

@@ -1,6 +1,10 @@
-import { LogOut } from 'lucide-react';
+import { useState } from 'react';
+import { LogOut, RotateCcw, Tag } from 'lucide-react';
 import type { MachineCard } from '../../core/machines/link';
-import { dismissMachine } from './main-machine';
+import { useShow } from '../data/show-store';
+import { SelectField } from '../parts/field';
+import { givenTo } from './given';
+import { dismissMachine, giveScreen, identify, restartEngine } from './main-machine';
 import { Invitation, roleWords } from './invitation';
 import { machinesStore } from './machines-store';
 
@@ -8,7 +12,7 @@ const ms = (value: number): string => `${value.toFixed(Math.abs(value) < 10 ? 2 
 
 /** What a machine is called by what it does. */
 const kindOf = ({ role, desk }: MachineCard): string =>
-  role === 'main' ? 'Main' : `Remote desk · ${desk ? roleWords[desk][0] : ''}`;
+  role === 'main' ? 'Main' : role === 'player' ? 'Player' : `Remote desk · ${desk ? roleWords[desk][0] : ''}`;
 
 const sinceText = (since: number): string => {
   const minutes = Math.floor((performance.timeOrigin + performance.now() - since) / 60000);
@@ -28,6 +32,24 @@ function linkWord({ clock, asked, lost }: MachineCard): { word: string; tone: st
   return { word: 'good', tone: 'text-success' };
 }
 
+/** What a player shows: a screen of the wall, or what is on air. */
+function Shows({ machine, name }: { machine: string; name: string }) {
+  const outputs = useShow((show) => show.wall.outputs);
+  const [given, setGiven] = useState(() => givenTo(machine));
+  const screens = outputs.filter(({ type }) => type !== 'string');
+  return (
+    <SelectField
+      label={`What ${name} shows`}
+      value={screens.some(({ id }) => id === given) ? given! : ''}
+      options={[['', 'Program'], ...screens.map(({ id, name: screen }) => [id, screen] as const)]}
+      onChange={(screen) => {
+        giveScreen(machine, screen || null);
+        setGiven(screen || null);
+      }}
+    />
+  );
+}
+
 function Row({ card }: { card: MachineCard }) {
   const { clock, asked, lost, framesPerSecond } = card;
   const { word, tone } = linkWord(card);
@@ -36,8 +58,16 @@ function Row({ card }: { card: MachineCard }) {
       <th scope="row" className="font-semibold">
         <span className="block max-w-48 truncate">{card.name}</span>
         <span className="figures quiet block text-2xs font-normal">{card.address}</span>
+        {card.lacks && (
+          <span className="block max-w-64 text-2xs font-normal text-warning" role="status">
+            {card.lacks}
+          </span>
+        )}
       </th>
-      <td>{kindOf(card)}</td>
+      <td>
+        {kindOf(card)}
+        {card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
+      </td>
       <td className={tone}>{word}</td>
       <td className="figures text-right">{clock ? ms(clock.roundTrip) : '–'}</td>
       <td className="figures text-right">{asked ? `${Math.round((100 * lost) / asked)} %` : '–'}</td>
@@ -47,8 +77,30 @@ function Row({ card }: { card: MachineCard }) {
       <td className="figures text-right">{clock ? ms(clock.jitter) : '–'}</td>
       <td className="figures text-right">{framesPerSecond ?? '–'}</td>
       <td className="quiet">{sinceText(card.since)}</td>
-      <td className="w-8">
-        {card.role === 'remote' && (
+      <td className="whitespace-nowrap">
+        {card.role === 'player' && (
+          <>
+            <button
+              type="button"
+              className="tool"
+              aria-label={`Show the name of ${card.name}`}
+              title="Shows its name on its output for a while"
+              onClick={() => identify(card.machine)}
+            >
+              <Tag size={14} />
+            </button>
+            <button
+              type="button"
+              className="tool"
+              aria-label={`Restart the engine of ${card.name}`}
+              title="Replaces its engine by a fresh one; the last picture stays meanwhile"
+              onClick={() => restartEngine(card.machine)}
+            >
+              <RotateCcw size={14} />
+            </button>
+          </>
+        )}
+        {card.role !== 'main' && (
           <button
             type="button"
             className="tool"
@@ -118,7 +170,9 @@ export function MachinesView() {
         {link === 'main' && cards.length < 2 && (
           <p className="quiet mt-6 max-w-prose">
             Nobody else is here. A phone or tablet with a remote desk shows the desk of the scene on air, the
-            cues and a small picture of the program; what it does is done here.
+            cues and a small picture of the program; what it does is done here. A player is another computer,
+            or a window of this one at <span className="figures">/player?name=Left</span>, that shows a screen
+            of the wall by its own engine, in step with this one.
           </p>
         )}
       </section>

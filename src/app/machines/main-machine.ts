@@ -8,6 +8,9 @@ import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
 import { perform } from '../engine/perform';
+import { controllers, onHand } from '../inputs/controllers';
+import { givenTo, keepGiven } from './given';
+import { shareFiles } from './share-files';
 import { machinesStore } from './machines-store';
 import { openLink, type Link } from './link';
 
@@ -20,6 +23,17 @@ const retryMs = 5000;
 
 /** The link of this window, once it is opened. */
 let own: Link | null = null;
+
+/** Gives a player a screen of the wall; null: what is on air. */
+export function giveScreen(machine: string, screen: string | null): void {
+  keepGiven(machine, screen);
+  own?.emit('give', machine, screen);
+}
+
+/** Has a player show its name for a while. */
+export const identify = (machine: string): void => void own?.emit('identify', machine);
+/** Has a player replace its engine. */
+export const restartEngine = (machine: string): void => void own?.emit('restart', machine);
 
 /** Ends a remote desk: it has to be let in again. */
 export const dismissMachine = (machine: string): void => void own?.emit('dismiss', machine);
@@ -48,14 +62,16 @@ class ToldShow {
 
 /** Makes this window the main machine for others: they are told of the show and the performance, and what they do is carried out here. */
 export function keepMachines(): void {
-  const { link } = openLink(
-    { role: 'main', name: 'Main', token: '' },
-    () => liveStore.getState().stats?.framesPerSecond ?? 0,
-  );
+  const { link, clock } = openLink({ role: 'main', name: 'Main', token: '' }, () => ({
+    framesPerSecond: liveStore.getState().stats?.framesPerSecond ?? 0,
+    lacks: '',
+  }));
   own = link;
   const news = new NewsOfState();
   const told = new ToldShow(link);
   let remotes = 0;
+  let players = 0;
+  const others = (): number => remotes + players;
   let isWelcome = false;
   let last = -Infinity;
   let timer = 0;
@@ -64,22 +80,26 @@ export function keepMachines(): void {
   const tellState = (): void => {
     clearTimeout(timer);
     timer = 0;
-    if (!state || !isWelcome || remotes === 0) return;
+    if (!state || !isWelcome || others() === 0) return;
     last = performance.now();
-    const changed = news.of(state);
+    const changed = news.of({ ...state, at: clock.toServer(state.at) });
     if (changed) link.emit('state', changed, false);
   };
   const tellShow = (isAll: boolean): void => {
-    if (!isWelcome || remotes === 0) return;
+    if (!isWelcome || others() === 0) return;
     const { id, show } = showStore.getState();
     told.tell(id, show, isAll);
+    if (players > 0) void shareFiles(show);
   };
   const tellAll = (): void => {
     tellShow(true);
     news.forget();
     state = engine().lastReport ?? state;
-    const whole = state && news.of(state);
+    const whole = state && news.of({ ...state, at: clock.toServer(state.at) });
     if (whole && isWelcome) link.emit('state', whole, true);
+  };
+  const tellInputs = (): void => {
+    if (isWelcome && players > 0) link.emit('inputs', { ...controllers });
   };
   const showLook = (): void => {
     const { width, height } = showStore.getState().show.canvas;
@@ -99,24 +119,38 @@ export function keepMachines(): void {
   link.on('disconnect', () => {
     isWelcome = false;
     remotes = 0;
+    players = 0;
     showLook();
     if (machinesStore.getState().link === 'main') machinesStore.setState({ link: 'away', cards: [] });
   });
   link.on('audience', (audience) => {
-    const before = remotes;
-    remotes = audience.remotes;
-    if (before === 0 && remotes > 0) tellAll();
-    if ((before === 0) !== (remotes === 0)) showLook();
+    const before = others();
+    const hadPlayers = players > 0;
+    ({ remotes, players } = audience);
+    if (before === 0 && others() > 0) tellAll();
+    if (!hadPlayers && players > 0) {
+      void shareFiles(showStore.getState().show);
+      tellInputs();
+    }
+    showLook();
   });
-  link.on('machines', (cards) => machinesStore.setState({ cards }));
+  link.on('machines', (cards) => {
+    // A player that comes is given what it was given before.
+    const known = new Set(machinesStore.getState().cards.map(({ machine, since }) => `${machine} ${since}`));
+    for (const { machine, role, since } of cards)
+      if (role === 'player' && !known.has(`${machine} ${since}`))
+        link.emit('give', machine, givenTo(machine));
+    machinesStore.setState({ cards });
+  });
   link.on('perform', perform);
   engine().on('performance', (report) => {
     state = report.state;
-    if (remotes === 0 || timer) return;
+    if (others() === 0 || timer) return;
     const wait = last + leastMs - performance.now();
     if (wait <= 0) tellState();
     else timer = window.setTimeout(tellState, wait);
   });
+  onHand(tellInputs);
   engine().on('look', ({ jpeg }) => {
     if (isWelcome && remotes > 0) link.volatile.emit('picture', new Uint8Array(jpeg));
   });

@@ -1,11 +1,19 @@
 import { useState } from 'react';
-import { enter, remoteStore } from './remote-session';
 
-/** Asks for the code that lets this machine in. */
-export function CodeForm() {
-  const { name, fault } = remoteStore();
+/** Asks for the code that lets this machine in. `name`: what it may be called; null: it is named elsewhere. */
+export function CodeForm({
+  title,
+  name,
+  fault,
+  enter,
+}: {
+  title: string;
+  name: string | null;
+  fault: string;
+  enter(name: string, code: string): Promise<void>;
+}) {
   const [code, setCode] = useState('');
-  const [own, setOwn] = useState(name);
+  const [own, setOwn] = useState(name ?? '');
   const [isBusy, setBusy] = useState(false);
   const digits = code.replace(/\D/g, '');
   return (
@@ -15,7 +23,7 @@ export function CodeForm() {
         onSubmit={(event) => {
           event.preventDefault();
           setBusy(true);
-          void enter(own.trim() || name, digits).finally(() => {
+          void enter(own.trim() || (name ?? ''), digits).finally(() => {
             setBusy(false);
             setCode('');
           });
@@ -23,7 +31,7 @@ export function CodeForm() {
       >
         <div className="flex items-center gap-3">
           <img src="/mark.svg" alt="" className="h-9 w-9" />
-          <h1 className="text-xl font-semibold">Remote desk</h1>
+          <h1 className="text-xl font-semibold">{title}</h1>
         </div>
         <label className="flex flex-col gap-1">
           <span className="quiet">Code</span>
@@ -41,15 +49,17 @@ export function CodeForm() {
             Six digits. They stand on the main machine, in Machines.
           </span>
         </label>
-        <label className="flex flex-col gap-1">
-          <span className="quiet">Name of this machine</span>
-          <input
-            className="h-11 rounded border-2 edge bg-base-200 px-3 text-base outline-none focus:border-primary"
-            maxLength={40}
-            value={own}
-            onChange={(event) => setOwn(event.target.value)}
-          />
-        </label>
+        {name !== null && (
+          <label className="flex flex-col gap-1">
+            <span className="quiet">Name of this machine</span>
+            <input
+              className="h-11 rounded border-2 edge bg-base-200 px-3 text-base outline-none focus:border-primary"
+              maxLength={40}
+              value={own}
+              onChange={(event) => setOwn(event.target.value)}
+            />
+          </label>
+        )}
         <p role="alert" className="min-h-10 text-error">
           {fault}
         </p>

@@ -2,12 +2,12 @@ import { createRoot } from 'react-dom/client';
 import { Notices } from '../parts/notices';
 import { CodeForm } from './code-form';
 import { RemoteDesk } from './remote-desk';
-import { comeBack, remoteStore } from './remote-session';
+import { comeBack, enter, remoteStore } from './remote-session';
 import '../styles.css';
 
 function Remote() {
-  const isIn = remoteStore((s) => s.role !== null);
-  return isIn ? <RemoteDesk /> : <CodeForm />;
+  const { role, name, fault } = remoteStore();
+  return role ? <RemoteDesk /> : <CodeForm title="Remote desk" name={name} fault={fault} enter={enter} />;
 }
 
 document.documentElement.dataset.theme = 'pyrvel-night';

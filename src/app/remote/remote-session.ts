@@ -2,11 +2,12 @@ import { create } from 'zustand';
 import * as Y from 'yjs';
 import type { Show } from '../../core/document/types';
 import { readShared } from '../../core/machines/show-document';
-import { isDeskRole, mayPerform, type DeskRole } from '../../core/machines/roles';
+import { mayPerform, type DeskRole } from '../../core/machines/roles';
 import { openShow, showStore } from '../data/show-store';
 import { liveStore } from '../engine/live';
 import { performOn } from '../engine/perform';
-import { machineId, openLink } from '../machines/link';
+import { openLink } from '../machines/link';
+import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
 import { say } from '../parts/notices';
 
 interface RemoteState {
@@ -23,7 +24,6 @@ interface RemoteState {
   fault: string;
 }
 
-const passKey = 'pyrvel.pass';
 const nameKey = 'pyrvel.machine-name';
 
 /** A name by which the one at the main machine may know this one. */
@@ -49,7 +49,7 @@ let close: (() => void) | null = null;
 
 /** Has to type a code again, and why. */
 function leave(fault: string): void {
-  localStorage.removeItem(passKey);
+  forgetPass('remote');
   close?.();
   close = null;
   remoteStore.setState({ role: null, isLinked: false, fault });
@@ -57,7 +57,10 @@ function leave(fault: string): void {
 
 function join(token: string): void {
   close?.();
-  const opened = openLink({ role: 'remote', name: remoteStore.getState().name, token }, () => null);
+  const opened = openLink({ role: 'remote', name: remoteStore.getState().name, token }, () => ({
+    framesPerSecond: null,
+    lacks: '',
+  }));
   close = opened.close;
   const { link } = opened;
   let document = new Y.Doc();
@@ -111,38 +114,20 @@ export async function enter(name: string, code: string): Promise<void> {
   localStorage.setItem(nameKey, name);
   remoteStore.setState({ name, fault: '' });
   try {
-    const response = await fetch('/machines/enter', {
-      method: 'POST',
-      headers: { 'Content-Type': 'application/json' },
-      body: JSON.stringify({ code, machine: machineId() }),
-    });
-    if (!response.ok) throw new Error(await response.text());
-    const { token, role } = (await response.json()) as { token: string; role: DeskRole };
-    localStorage.setItem(passKey, token);
-    remoteStore.setState({ role });
-    join(token);
+    start(await letIn(code, 'remote'));
   } catch (error) {
-    const isAway = error instanceof TypeError;
-    const fault = isAway
-      ? 'The main machine does not answer. Is this one on its network?'
-      : (error as Error).message;
-    remoteStore.setState({ fault });
+    remoteStore.setState({ fault: (error as Error).message });
   }
 }
 
-/** Goes on with what this machine was let in for before. */
+function start({ token, role }: KeptPass): void {
+  if (role === 'player') return;
+  remoteStore.setState({ role });
+  join(token);
+}
+
+/** Goes on with what this machine was let in with before. */
 export function comeBack(): void {
-  const token = localStorage.getItem(passKey);
-  if (!token) return;
-  // The role stands in the token; the server says it again once it has checked it.
-  try {
-    const { role } = JSON.parse(atob(token.split('.')[1].replace(/-/g, '+').replace(/_/g, '/'))) as {
-      role: unknown;
-    };
-    if (!isDeskRole(role)) throw new Error('no role');
-    remoteStore.setState({ role });
-    join(token);
-  } catch {
-    localStorage.removeItem(passKey);
-  }
+  const pass = keptPass('remote');
+  if (pass) start(pass);
 }

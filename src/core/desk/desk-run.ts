@@ -179,6 +179,22 @@ export class DeskRun {
     this.version++;
   }
 
+  /** Stands as another machine says: what moves there by itself is moved there. */
+  follow(values: DeskValues): void {
+    for (const id of this.current.keys())
+      if (!Object.hasOwn(values, id)) {
+        this.current.delete(id);
+        this.stale.add(id);
+        this.version++;
+      }
+    for (const [id, value] of Object.entries(values)) {
+      const played = this.played.get(id);
+      const now = this.current.get(id);
+      if (played && !(now !== undefined && sameValue(now, value)))
+        this.putOne(id, heldValue(played.control, value));
+    }
+  }
+
   /** Where a control stands: as it was moved, else as the patches have it; null if there is none. */
   valueOf(id: string): DeskValue | null {
     const played = this.played.get(id);

@@ -1,11 +1,14 @@
 import type { Layer, Transition } from '../document/types';
 import { beforeCues, type CueState } from './cue-run';
+import type { Hit } from './command';
 import type { DeskValues } from './desk-run';
 
 interface TransportState {
   playing: boolean;
   /** Seconds from the start. */
   time: number;
+  /** Seconds that the picture is ahead of it, by the master of speed. */
+  ahead: number;
   frame: number;
   beat: number;
   range: readonly [number, number] | null;
@@ -58,6 +61,8 @@ export interface PerformanceState {
   cues: CueState;
   masters: { speed: number; motion: number };
   layer: Layer | null;
+  /** Hits that are held. */
+  hits: readonly Hit[];
   /** Tempo that a cue or a move has set; null: that of the show. */
   bpm: number | null;
   /** What happens to moves. `fresh`: how many were noted in this round. */
@@ -68,7 +73,7 @@ export interface PerformanceState {
 export const performanceAt = (program: string): PerformanceState => ({
   number: 0,
   at: 0,
-  transport: { playing: true, time: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
+  transport: { playing: true, time: 0, ahead: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
   program: onlyProgram(program),
   blackout: false,
   freeze: false,
@@ -76,6 +81,7 @@ export const performanceAt = (program: string): PerformanceState => ({
   cues: beforeCues,
   masters: { speed: 1, motion: 1 },
   layer: null,
+  hits: [],
   bpm: null,
   moves: { recording: false, replaying: false, fresh: 0 },
 });

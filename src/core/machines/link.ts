@@ -1,7 +1,8 @@
 import type { PerformanceCommand } from '../desk/command';
 import type { PerformanceState } from '../desk/performance-state';
+import type { ControllerState } from '../inputs/inputs';
 import type { ClockState } from './clock';
-import type { DeskRole } from './roles';
+import type { DeskRole, PassRole } from './roles';
 
 /**
  * What machines of a show say to each other over Socket.IO, by way of the server on the main machine. Shows and files go
@@ -12,8 +13,8 @@ export const linkVersion = 1;
 /** Where the link and the other addresses of machines are on the server. */
 export const linkPath = '/machines/link';
 
-/** What a machine is for: the main one performs, a remote desk has hands on it. */
-type MachineRole = 'main' | 'remote';
+/** What a machine is for: the main one performs, a remote desk has hands on it, a player shows an output of the wall. */
+type MachineRole = 'main' | 'remote' | 'player';
 
 /** What a machine says of itself as it comes. `token`: what it was given for a code; the main machine needs none. */
 export interface Handshake {
@@ -33,6 +34,8 @@ export interface MachineReport {
   lost: number;
   /** Frames a second that its engine draws; null: it draws none. */
   framesPerSecond: number | null;
+  /** What a player lacks, in a sentence; empty: nothing. */
+  lacks: string;
 }
 
 /** A machine as all others see it. */
@@ -53,6 +56,7 @@ export type StateNews = Partial<PerformanceState>;
 /** Who needs what of the main machine. */
 export interface Audience {
   remotes: number;
+  players: number;
 }
 
 /** The performance as a remote desk is told of it: all at first, then what changed. */
@@ -67,6 +71,12 @@ export interface ToServer {
   /** All of the document of the show, or what was written to it since. */
   show(update: Uint8Array, isWhole: boolean): void;
   picture(jpeg: Uint8Array): void;
+  /** What hands and devices do there, for players. */
+  inputs(inputs: ControllerState): void;
+  /** Gives a player a screen of the wall; null: none. */
+  give(machine: string, screen: string | null): void;
+  identify(machine: string): void;
+  restart(machine: string): void;
   /** Ends a machine: it has to be let in again. */
   dismiss(machine: string): void;
 }
@@ -79,6 +89,13 @@ export interface FromServer {
   state(news: StateNews, isWhole: boolean): void;
   show(update: Uint8Array, isWhole: boolean): void;
   picture(jpeg: Uint8Array): void;
+  inputs(inputs: ControllerState): void;
+  /** The screen of the wall that a player shows; null: none yet. */
+  given(screen: string | null): void;
+  /** Shows its name for a while. */
+  identify(): void;
+  /** Has its engine replaced. */
+  restart(): void;
   machines(cards: MachineCard[]): void;
   audience(audience: Audience): void;
   /** Whether the main machine is there. */
@@ -93,5 +110,5 @@ export interface NetworkState {
   /** Why it could not be opened; empty: nothing is wrong. */
   fault: string;
   /** The code for each role, while it is open. */
-  codes: Readonly<Record<DeskRole, string>> | null;
+  codes: Readonly<Record<PassRole, string>> | null;
 }

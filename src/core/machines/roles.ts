@@ -4,7 +4,11 @@ import type { PerformanceCommand } from '../desk/command';
 export const deskRoles = ['look', 'desk', 'all'] as const;
 export type DeskRole = (typeof deskRoles)[number];
 
-export const isDeskRole = (value: unknown): value is DeskRole => deskRoles.includes(value as DeskRole);
+/** What a code lets a machine in for: as a remote desk, or as a player, which shows what it is told and does nothing. */
+export const passRoles = [...deskRoles, 'player'] as const;
+export type PassRole = (typeof passRoles)[number];
+
+export const isPassRole = (value: unknown): value is PassRole => passRoles.includes(value as PassRole);
 
 /** The least role that may give each command. */
 const least: Readonly<Record<PerformanceCommand['type'], DeskRole>> = {

@@ -47,6 +47,8 @@ export class Performance {
   private readonly replayer = new MovePlayer();
   private isRecording = false;
   private isReplaying = false;
+  /** Another machine performs. */
+  private isFollowing = false;
   /** What is done now is part of something that is noted as a whole, or is played again: it is not noted itself. */
   private isQuiet = false;
   /** What a cue was doing when a hand interrupted it. */
@@ -85,6 +87,7 @@ export class Performance {
     this.transport.open(resume ? timeAt(resume, now) : 0, resume?.transport.playing ?? true);
     this.transport.range = resume?.transport.range ?? null;
     this.transport.speed = resume?.masters.speed ?? 1;
+    this.transport.ahead = resume?.transport.ahead ?? 0;
     this.motion = resume?.masters.motion ?? 1;
     if (resume) this.program.resume(resume.program, scenes);
     else this.program.open(program, scenes);
@@ -94,6 +97,7 @@ export class Performance {
     this.layer = resume?.layer && scenes.includes(resume.layer.scene) ? resume.layer : null;
     this.isReplaying = resume?.moves.replaying ?? false;
     this.isRecording = false;
+    this.isFollowing = false;
     this.recorder.take();
     this.replayer.stop();
     this.hits.clear();
@@ -102,6 +106,32 @@ export class Performance {
     this.waitingRecall = null;
     this.blackout = resume?.blackout ?? false;
     this.freeze = resume?.freeze ?? false;
+  }
+
+  /**
+   * Stands as a performance on another machine does, and from then on does nothing by itself but go on. `now`: milliseconds of the clock of
+   * this machine, as `state.at` is.
+   */
+  follow(state: PerformanceState, now: number): void {
+    const { show, transport, hits } = this;
+    if (!show) return;
+    this.isFollowing = true;
+    const { bpm, speed, motion } = { bpm: state.bpm, ...state.masters };
+    if (bpm !== this.bpm) this.played = null;
+    Object.assign(this, { bpm, motion, blackout: state.blackout, freeze: state.freeze });
+    transport.playing = state.transport.playing;
+    transport.range = state.transport.range;
+    transport.speed = speed;
+    const time = timeAt(state, now);
+    transport.ahead = state.transport.ahead + (time - state.transport.time) * (speed - 1);
+    transport.follow(time, state.transport.beat + ((time - state.transport.time) * state.transport.bpm) / 60);
+    const scenes = show.scenes.map(({ id }) => id);
+    this.program.resume(state.program, scenes);
+    this.layer = state.layer && scenes.includes(state.layer.scene) ? state.layer : null;
+    this.desk.follow(state.desk.values);
+    for (const hit of ['strobe', 'invert', 'flash'] as const)
+      if (state.hits.includes(hit) !== hits.active.includes(hit))
+        hits.press(hit, state.hits.includes(hit), this.seconds());
   }
 
   /** Takes an edited show: scenes that are gone leave the air, and beats go on from where they are. */
@@ -502,15 +532,20 @@ export class Performance {
     } else this.apply(move, show);
   }
 
-  /** Goes on by so many seconds of the clock on the wall. */
-  advance(real: number, heard: Heard): void {
-    const { show } = this;
-    if (!show) return;
+  /** What the running order, recorded moves and beats have this machine do. */
+  private goOn(show: Show, heard: Heard): void {
     this.quietly(() => this.replay(show));
     this.recallWaiting(show);
     // What was recorded has its cues in it.
     if (!this.isReplaying)
       for (const cue of this.cues.advance(show.cues, this.clock(heard))) this.begin(show, cue);
+  }
+
+  /** Goes on by so many seconds of the clock on the wall. */
+  advance(real: number, heard: Heard): void {
+    const { show } = this;
+    if (!show) return;
+    if (!this.isFollowing) this.goOn(show, heard);
     this.program.advance(real, this.beat);
     this.desk.advance(this.moment(0), this.transport.time);
   }
@@ -523,13 +558,13 @@ export class Performance {
 
   /** A numbered report of all of it, as it stood when the clock of this machine had so many milliseconds; 0: not known. */
   report(at = 0): PerformanceState {
-    const { playing, range, preroll, speed, time } = this.transport;
+    const { playing, range, preroll, speed, time, ahead } = this.transport;
     const { beat, bpm, fps } = this.transport.moment(0, this.now);
     const done = preroll ? (preroll.next - preroll.first) / (preroll.last + 1 - preroll.first) : 1;
     return {
       number: ++this.reports,
       at,
-      transport: { playing, time, frame: Math.floor(time * fps + 1e-6), beat, range, done, bpm },
+      transport: { playing, time, ahead, frame: Math.floor(time * fps + 1e-6), beat, range, done, bpm },
       program: this.program.state,
       blackout: this.blackout,
       freeze: this.freeze,
@@ -542,6 +577,7 @@ export class Performance {
       cues: this.cues.state,
       masters: { speed, motion: this.motion },
       layer: this.layer,
+      hits: this.hits.active,
       bpm: this.bpm,
       moves: { recording: this.isRecording, replaying: this.isReplaying, fresh: this.recorder.count },
     };

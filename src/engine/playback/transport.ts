@@ -4,6 +4,9 @@ import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../.
 /** Longest time in seconds by which the show follows the clock at once: a machine that slept does not play what it missed. */
 export const longestCatchUpSeconds = 10;
 
+/** Seconds by which a clock that is followed may be off before it is jumped to, and by how much a frame comes nearer. */
+const followed = { jump: 0.1, step: 0.002 };
+
 /** Seconds before a jump's goal of preroll, at most. */
 const longestPrerollSeconds = 30;
 
@@ -25,7 +28,7 @@ export class Transport {
   /** Seconds of the picture that pass in a second of the show: the master of speed. Beats and sound go on as they are. */
   speed = 1;
   /** Seconds that the picture is ahead of the show. */
-  private ahead = 0;
+  ahead = 0;
   private origin: BeatOrigin = { time: 0, beat: 0 };
   private pendingSteps = 0;
 
@@ -48,6 +51,15 @@ export class Transport {
     const last = Math.ceil(this.time * fps - 1e-6) - 1;
     const first = Math.max(0, last - Math.round(longestPrerollSeconds * fps));
     if (last >= first) this.preroll = { first, next: first, last };
+  }
+
+  /** Follows the time of another machine: nearer by little steps, so that nothing is seen of what its clock is not sure of. */
+  follow(time: number, beat: number): void {
+    if (this.preroll) return;
+    const apart = time - this.time;
+    if (Math.abs(apart) > followed.jump || !this.playing) this.time = time;
+    else this.time += Math.min(followed.step, Math.max(-followed.step, apart));
+    this.origin = { time, beat };
   }
 
   step(): void {

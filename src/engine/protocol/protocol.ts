@@ -160,6 +160,8 @@ export type EventMessage =
   | { type: 'open'; show: Show; program: string; resume: PerformanceState | null }
   | { type: 'change'; changes: ShowChange[] }
   | { type: 'perform'; command: PerformanceCommand }
+  /** Stands as a performance on another machine, which by the clock of this one stood so at `state.at`. */
+  | { type: 'follow'; state: PerformanceState }
   | { type: 'output-change'; id: string; change: Partial<OutputSpec> }
   | { type: 'output-remove'; id: string }
   | { type: 'clear-return'; scene: string; wire: string }

@@ -1,7 +1,7 @@
 import { randomBytes, randomInt, timingSafeEqual } from 'node:crypto';
 import { jwtVerify, SignJWT } from 'jose';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
-import { deskRoles, isDeskRole, type DeskRole } from '../../core/machines/roles';
+import { isPassRole, passRoles, type PassRole } from '../../core/machines/roles';
 
 const codeDigits = 6;
 /** Wrong codes from one address in a minute, after which it waits as long; and those from all addresses, after which there are new codes. */
@@ -21,12 +21,12 @@ export class AccessError extends Error {
 
 /** Who a token was given to. */
 export interface Pass {
-  role: DeskRole;
+  role: PassRole;
   machine: string;
 }
 
 /**
- * Lets remote desks in: a code of six digits for each role, shown on the main machine, is given for a token that lives twelve hours. Tokens are signed with
+ * Lets other machines in: a code of six digits for each role, shown on the main machine, is given for a token that lives twelve hours. Tokens are signed with
  * `key` (32 bytes; kept by the caller, so that they outlive a restart of the server) and end when it is changed.
  */
 export class Access {
@@ -47,15 +47,15 @@ export class Access {
     };
   }
 
-  private freshCodes(): Record<DeskRole, string> {
+  private freshCodes(): Record<PassRole, string> {
     const codes = new Set<string>();
-    while (codes.size < deskRoles.length)
+    while (codes.size < passRoles.length)
       codes.add(String(randomInt(10 ** codeDigits)).padStart(codeDigits, '0'));
-    const [look, desk, all] = codes;
-    return { look, desk, all };
+    const [look, desk, all, player] = codes;
+    return { look, desk, all, player };
   }
 
-  get shown(): Readonly<Record<DeskRole, string>> {
+  get shown(): Readonly<Record<PassRole, string>> {
     return this.codes;
   }
 
@@ -68,14 +68,14 @@ export class Access {
   }
 
   /** Gives a token for a code. Throws `AccessError`. */
-  async enter(code: string, machine: string, address: string): Promise<{ token: string; role: DeskRole }> {
+  async enter(code: string, machine: string, address: string): Promise<{ token: string; role: PassRole }> {
     const given = Buffer.from(code.padEnd(codeDigits).slice(0, codeDigits));
     try {
       await this.tries.address.consume(address);
     } catch {
       throw new AccessError(429, 'Too many wrong codes came from this machine. Wait a minute and try again.');
     }
-    const role = deskRoles.find((one) => timingSafeEqual(Buffer.from(this.codes[one]), given));
+    const role = passRoles.find((one) => timingSafeEqual(Buffer.from(this.codes[one]), given));
     if (!role || code.length !== codeDigits) {
       await this.tries.all.consume('all').catch(() => {
         this.codes = this.freshCodes();
@@ -98,7 +98,7 @@ export class Access {
     try {
       const { payload } = await jwtVerify(token, this.key, { algorithms: ['HS256'] });
       const { role, machine } = payload;
-      if (isDeskRole(role) && typeof machine === 'string' && !this.dismissed.has(machine))
+      if (isPassRole(role) && typeof machine === 'string' && !this.dismissed.has(machine))
         return { role, machine };
     } catch {
       // Said below, alike for all that is wrong with it.

@@ -16,6 +16,7 @@ import {
   type StateNews,
   type ToServer,
 } from '../../core/machines/link';
+import type { ControllerState } from '../../core/inputs/inputs';
 import { mayPerform, type DeskRole } from '../../core/machines/roles';
 import { AccessError, type Access } from './access';
 import { readCommand } from './command-check';
@@ -32,7 +33,7 @@ export interface Limits {
 const usualLimits: Limits = { messages: 400, refused: 1000 };
 /** Milliseconds between two lists of machines. */
 const rosterMs = 1000;
-const mostRemotes = 64;
+const mostOthers = 64;
 
 interface Known {
   role: Handshake['role'];
@@ -46,7 +47,7 @@ interface Known {
 type Link = Socket<ToServer, FromServer, Record<string, never>, Known>;
 
 const isReport = (value: unknown): value is MachineReport => {
-  const { clock, asked, lost, framesPerSecond } = (value ?? {}) as Partial<MachineReport>;
+  const { clock, asked, lost, framesPerSecond, lacks } = (value ?? {}) as Partial<MachineReport>;
   const isCount = (one: unknown): boolean => typeof one === 'number' && one >= 0 && one < 1e6;
   const isClock =
     clock === null ||
@@ -54,14 +55,21 @@ const isReport = (value: unknown): value is MachineReport => {
       ['offset', 'jitter', 'drift', 'roundTrip', 'rounds'].every((key) =>
         Number.isFinite((clock as unknown as Record<string, unknown>)[key]),
       ));
-  return isClock && isCount(asked) && isCount(lost) && (framesPerSecond === null || isCount(framesPerSecond));
+  const isWord = typeof lacks === 'string' && lacks.length <= 300;
+  return (
+    isClock &&
+    isWord &&
+    isCount(asked) &&
+    isCount(lost) &&
+    (framesPerSecond === null || isCount(framesPerSecond))
+  );
 };
 
 const readHandshake = (value: unknown): Handshake | null => {
   const { version, role, machine, name, token } = (value ?? {}) as Partial<Handshake>;
   const isFine =
     typeof version === 'number' &&
-    (role === 'main' || role === 'remote') &&
+    (role === 'main' || role === 'remote' || role === 'player') &&
     typeof machine === 'string' &&
     /^[\w-]{8,64}$/.test(machine) &&
     typeof name === 'string' &&
@@ -91,6 +99,9 @@ export class Hub {
   private main: Link | null = null;
   private state: StateNews = {};
   private document: Y.Doc | null = null;
+  private inputs: ControllerState | null = null;
+  /** The screen that each player shows. */
+  private readonly given = new Map<string, string | null>();
   private readonly roster: NodeJS.Timeout;
 
   constructor(
@@ -145,6 +156,20 @@ export class Hub {
     return this.links().filter(({ data }) => data.role === 'remote');
   }
 
+  private get players(): Link[] {
+    return this.links().filter(({ data }) => data.role === 'player');
+  }
+
+  /** All but the main machine. */
+  private get others(): Link[] {
+    return this.links().filter(({ data }) => data.role !== 'main');
+  }
+
+  private checkNumber(): void {
+    if (this.others.length >= mostOthers)
+      throw new Error(`${mostOthers} machines are there already. Close some of them.`);
+  }
+
   private async letIn(link: Link): Promise<void> {
     const hello = readHandshake(link.handshake.auth);
     if (!hello) throw new Error('This is no machine of Pyrvel.');
@@ -154,12 +179,16 @@ export class Hub {
     if (hello.role === 'main') {
       if (!isLocal(link.request))
         throw new Error('Only the machine of the server itself can be the main one.');
+    } else if (hello.role === 'player' && isLocal(link.request)) {
+      // A window of this very machine needs no code to show what is shown here anyway.
+      this.checkNumber();
     } else {
+      this.checkNumber();
       const pass = await this.access.check(hello.token);
       if (pass.machine !== hello.machine) throw new AccessError(401, 'This machine has to be let in again.');
-      if (this.remotes.length >= mostRemotes)
-        throw new Error(`${mostRemotes} remote desks are there already. Close some of them.`);
-      desk = pass.role;
+      if ((pass.role === 'player') !== (hello.role === 'player'))
+        throw new AccessError(401, 'This code was for another kind of machine. Type the one for this.');
+      desk = pass.role === 'player' ? null : pass.role;
     }
     link.data = {
       role: hello.role,
@@ -177,6 +206,7 @@ export class Hub {
         asked: 0,
         lost: 0,
         framesPerSecond: null,
+        lacks: '',
       },
     };
   }
@@ -213,30 +243,31 @@ export class Hub {
     link.on('report', (report) => {
       void this.counts(link).then((fine) => {
         if (!fine || !isReport(report)) return;
-        const { clock, asked, lost, framesPerSecond } = report;
-        Object.assign(link.data.card, { clock, asked, lost, framesPerSecond });
+        const { clock, asked, lost, framesPerSecond, lacks } = report;
+        Object.assign(link.data.card, { clock, asked, lost, framesPerSecond, lacks });
       });
     });
     if (role === 'main') this.serveMain(link);
-    else this.serveRemote(link, desk!);
+    else this.serveOther(link);
+    if (role === 'remote') this.serveRemote(link, desk!);
     link.emit('welcome', { role, desk });
     this.tellAudience();
   }
 
   private serveMain(link: Link): void {
     this.main = link;
-    this.tellRemotes('main', true);
+    this.tellOthers('main', true);
     link.on('state', (news, isWhole) => {
       if (isWhole) this.state = news;
       else Object.assign(this.state, news);
-      this.tellRemotes('state', news, isWhole);
+      this.tellOthers('state', news, isWhole);
     });
     link.on('show', (update, isWhole) => {
       try {
         const next = isWhole || !this.document ? new Y.Doc() : this.document;
         Y.applyUpdate(next, update);
         this.document = next;
-        this.tellRemotes('show', update, isWhole);
+        this.tellOthers('show', update, isWhole);
       } catch (error) {
         console.error(
           `What the main machine said of the show could not be read (${(error as Error).message}).`,
@@ -246,21 +277,48 @@ export class Hub {
     link.on('picture', (jpeg) => {
       for (const remote of this.remotes) remote.volatile.emit('picture', jpeg);
     });
+    link.on('inputs', (inputs) => {
+      this.inputs = inputs;
+      for (const player of this.players) player.emit('inputs', inputs);
+    });
+    link.on('give', (machine, screen) => {
+      this.given.set(machine, screen);
+      this.tell(machine, (player) => player.emit('given', screen));
+    });
+    link.on('identify', (machine) => this.tell(machine, (player) => player.emit('identify')));
+    link.on('restart', (machine) => this.tell(machine, (player) => player.emit('restart')));
     link.on('dismiss', (machine) => {
       this.access.dismiss(machine);
-      for (const remote of this.remotes)
+      for (const remote of this.others)
         if (remote.data.card.machine === machine)
           this.sendAway(remote, 'This machine was sent away by the main one.');
     });
     link.on('disconnect', () => {
       if (this.main !== link) return;
       this.main = null;
-      this.tellRemotes('main', false);
+      this.tellOthers('main', false);
     });
   }
 
-  private tellRemotes<K extends keyof FromServer>(event: K, ...args: Parameters<FromServer[K]>): void {
-    for (const remote of this.remotes) remote.emit(event, ...args);
+  private tell(machine: string, what: (player: Link) => void): void {
+    for (const player of this.players) if (player.data.card.machine === machine) what(player);
+  }
+
+  private tellOthers<K extends keyof FromServer>(event: K, ...args: Parameters<FromServer[K]>): void {
+    for (const other of this.others) other.emit(event, ...args);
+  }
+
+  /** Tells a machine that has come where everything stands. */
+  private serveOther(link: Link): void {
+    const { machine, role } = link.data.card;
+    link.emit('main', this.main !== null);
+    if (this.document) link.emit('show', Y.encodeStateAsUpdate(this.document), true);
+    if (this.main || this.document) link.emit('state', this.state, true);
+    if (role === 'player') {
+      if (this.inputs) link.emit('inputs', this.inputs);
+      link.emit('given', this.given.get(machine) ?? null);
+    }
+    link.on('disconnect', () => this.tellAudience());
   }
 
   private serveRemote(link: Link, desk: DeskRole): void {
@@ -284,11 +342,7 @@ export class Hub {
     });
     link.on('disconnect', () => {
       for (const command of held.values()) this.main?.emit('perform', command);
-      this.tellAudience();
     });
-    link.emit('main', this.main !== null);
-    if (this.document) link.emit('show', Y.encodeStateAsUpdate(this.document), true);
-    if (this.main || this.document) link.emit('state', this.state, true);
   }
 
   /** Remembers what lets go what a machine holds. */
@@ -303,7 +357,7 @@ export class Hub {
   }
 
   private tellAudience(): void {
-    const audience: Audience = { remotes: this.remotes.length };
+    const audience: Audience = { remotes: this.remotes.length, players: this.players.length };
     this.main?.emit('audience', audience);
     this.tellRoster();
   }

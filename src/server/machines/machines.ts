@@ -8,6 +8,7 @@ import express, { Router, type Express } from 'express';
 import type { NetworkState } from '../../core/machines/link';
 import { Access, AccessError } from './access';
 import { certificateFor, networkAddresses } from './certificate';
+import { FileError, SharedFiles } from './files';
 import { Hub, isLocal, type Limits } from './hub';
 
 const usualPort = 4171;
@@ -28,6 +29,7 @@ export class Machines {
   private hub: Hub | null = null;
   private network: TlsServer | null = null;
   private fault = '';
+  private readonly files = new SharedFiles();
   private guests: Express = express();
   private mayCome: (request: IncomingMessage) => boolean = () => false;
 
@@ -112,6 +114,7 @@ export class Machines {
   async close(): Promise<void> {
     this.hub?.close();
     await this.shut();
+    await this.files.close();
   }
 
   /** `/machines` for guests: only being let in. */
@@ -132,7 +135,26 @@ export class Machines {
         },
       );
     });
+    // Files of the show, with ranges, for machines that were let in.
+    router.get('/files/:id', (request, response, next) => {
+      this.mayRead(request)
+        .then(() => this.files.find(request.params.id))
+        .then((file) => {
+          if (file) response.type('application/octet-stream').sendFile(file);
+          else response.status(404).type('text/plain').send('This file is not on the main machine.');
+        })
+        .catch((error: Error) => {
+          if (error instanceof AccessError)
+            response.status(error.status).type('text/plain').send(error.message);
+          else next(error);
+        });
+    });
     return router;
+  }
+
+  private async mayRead(request: IncomingMessage): Promise<void> {
+    if (isLocal(request)) return;
+    await this.access!.check((request.headers.authorization ?? '').replace(/^Bearer /, ''));
   }
 
   /** `/machines` for this machine: what a guest can, and opening and closing the network. */
@@ -150,6 +172,16 @@ export class Machines {
         return;
       }
       (isOpen ? this.open() : this.shut()).then(() => response.json(this.state), next);
+    });
+    router.put('/files/:id', (request, response, next) => {
+      this.files.take(request.params.id, request).then(
+        () => response.status(204).end(),
+        (error: Error) => {
+          if (error instanceof FileError)
+            response.status(error.status).type('text/plain').send(error.message);
+          else next(error);
+        },
+      );
     });
     // All that were let in have to type a code again.
     router.post('/renew', (_request, response, next) => {

@@ -1,0 +1,46 @@
+import { isPassRole, type PassRole } from '../../core/machines/roles';
+import { machineId } from './link';
+
+const passKey = 'pyrvel.pass';
+
+/** What a machine was let in with. */
+export interface KeptPass {
+  token: string;
+  role: PassRole;
+}
+
+/** Types a code of the main machine. Throws an error that says why it was not let in. */
+export async function letIn(code: string, as: 'remote' | 'player'): Promise<KeptPass> {
+  const response = await fetch('/machines/enter', {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ code, machine: machineId(as) }),
+  }).catch(() => {
+    throw new Error('The main machine does not answer. Is this one on its network?');
+  });
+  if (!response.ok) throw new Error(await response.text());
+  const pass = (await response.json()) as KeptPass;
+  if ((pass.role === 'player') !== (as === 'player'))
+    throw new Error(
+      as === 'player'
+        ? 'This code is for a remote desk. Type the one for players.'
+        : 'This code is for players. Type one of those for remote desks.',
+    );
+  localStorage.setItem(passKey + as, pass.token);
+  return pass;
+}
+
+/** What this machine was let in with before; null: it has to type a code. The server checks it. */
+export function keptPass(as: 'remote' | 'player'): KeptPass | null {
+  const token = localStorage.getItem(passKey + as);
+  if (!token) return null;
+  try {
+    const [, payload] = token.split('.');
+    const { role } = JSON.parse(atob(payload.replace(/-/g, '+').replace(/_/g, '/'))) as { role: unknown };
+    return isPassRole(role) ? { token, role } : null;
+  } catch {
+    return null;
+  }
+}
+
+export const forgetPass = (as: 'remote' | 'player'): void => localStorage.removeItem(passKey + as);

@@ -1,0 +1,106 @@
+import { useEffect, useRef } from 'react';
+import { createRoot } from 'react-dom/client';
+import { engine } from '../engine/client';
+import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
+import { playerName } from '../machines/link';
+import { begin, enter, playerStore } from './player-session';
+import { CodeForm } from '../remote/code-form';
+import '../styles.css';
+
+const sizeOf = (): { width: number; height: number } => ({
+  width: Math.max(1, Math.round(innerWidth * devicePixelRatio)),
+  height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
+});
+
+/** The picture: one screen of the wall, or what is on air, as large as the window. */
+function Picture({ screen }: { screen: string | null }) {
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const element = box.current!;
+    const client = engine();
+    const id = client.addOutput({
+      source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
+      use: 'stage',
+      make() {
+        const canvas = stackCanvas(element, sizeOf());
+        canvas.dataset.output = 'stage';
+        return { canvas: canvas.transferControlToOffscreen(), ...sizeOf() };
+      },
+    });
+    const stop = client.on('output-painted', (painted) => {
+      if (painted.id === id) settleCanvas(element, painted.share);
+    });
+    const resize = (): void => {
+      const { width, height } = sizeOf();
+      client.resizeOutput(id, width, height);
+    };
+    addEventListener('resize', resize);
+    return () => {
+      stop();
+      removeEventListener('resize', resize);
+      client.removeOutput(id);
+      element.replaceChildren();
+    };
+  }, [screen]);
+  return <div ref={box} className="absolute inset-0 overflow-hidden bg-black" />;
+}
+
+/** What a player says of itself: as it comes, when it is asked for its name, and while it has nothing to show. */
+function Words() {
+  const { isNamed, hasShow, hasMain, phase, screen } = playerStore();
+  if (!isNamed && hasShow) return null;
+  const waits =
+    phase === 'alone'
+      ? 'No link to the main machine. It is tried again all the time.'
+      : !hasMain
+        ? 'No window performs on the main machine yet.'
+        : hasShow
+          ? screen
+            ? ''
+            : 'Shows what is on air. Give it a screen in Machines, on the main machine.'
+          : 'The show is on its way …';
+  return (
+    <div
+      className="absolute bottom-[8%] left-1/2 -translate-x-1/2 rounded-lg bg-black/75 px-8 py-5 text-center text-white"
+      role="status"
+    >
+      <p className="text-5xl font-semibold text-primary" data-testid="player-name">
+        {playerName()}
+      </p>
+      {waits && <p className="mt-2 text-lg">{waits}</p>}
+    </div>
+  );
+}
+
+function Player() {
+  const phase = playerStore((s) => s.phase);
+  const screen = playerStore((s) => s.screen);
+  const hasShow = playerStore((s) => s.hasShow);
+  const fault = playerStore((s) => s.fault);
+  return (
+    <div
+      className="relative h-full bg-black"
+      onDoubleClick={() => void document.documentElement.requestFullscreen()}
+    >
+      <Picture screen={screen} />
+      {phase === 'code' ? (
+        <div className={hasShow ? 'absolute right-0 bottom-0 bg-base-100/90' : 'relative h-full bg-base-100'}>
+          <CodeForm title="Player" name={null} fault={fault} enter={(_name, code) => enter(code)} />
+        </div>
+      ) : (
+        <Words />
+      )}
+    </div>
+  );
+}
+
+document.documentElement.dataset.theme = 'pyrvel-night';
+// A display that goes to sleep in the middle of a show is dark, whatever is drawn.
+const stayAwake = (): void => {
+  if (document.visibilityState === 'visible')
+    void navigator.wakeLock?.request('screen').catch(() => undefined);
+};
+document.addEventListener('visibilitychange', stayAwake);
+stayAwake();
+begin();
+createRoot(document.getElementById('root')!).render(<Player />);

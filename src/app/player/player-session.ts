@@ -1,0 +1,197 @@
+import { create } from 'zustand';
+import * as Y from 'yjs';
+import type { Show } from '../../core/document/types';
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
+import { readShared } from '../../core/machines/show-document';
+import { checkShow } from '../../core/show/validate';
+import { catalogue } from '../../nodes/catalogue';
+import { database } from '../data/db';
+import { idOf } from '../data/files';
+import { engine } from '../engine/client';
+import { openLink, playerName } from '../machines/link';
+import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
+
+interface PlayerState {
+  /** It has a link, or needs a code for one. */
+  phase: 'code' | 'linked' | 'alone';
+  hasMain: boolean;
+  hasShow: boolean;
+  /** The screen of the wall that it shows; null: what is on air. */
+  screen: string | null;
+  /** What it lacks, by what it is of. */
+  lacks: Readonly<Record<string, string>>;
+  isNamed: boolean;
+  fault: string;
+}
+
+export const playerStore = create<PlayerState>()(() => ({
+  phase: 'alone',
+  hasMain: false,
+  hasShow: false,
+  screen: null,
+  lacks: {},
+  isNamed: true,
+  fault: '',
+}));
+
+/** Milliseconds for which a player shows its name. */
+const namedMs = 6000;
+
+let framesPerSecond = 0;
+let naming = 0;
+
+/** Shows the name of this player for a while. */
+export function showName(): void {
+  playerStore.setState({ isNamed: true });
+  clearTimeout(naming);
+  naming = window.setTimeout(() => playerStore.setState({ isNamed: false }), namedMs);
+}
+
+function lack(of: string, sentence: string): void {
+  const { [of]: _before, ...others } = playerStore.getState().lacks;
+  playerStore.setState({ lacks: sentence ? { ...others, [of]: sentence } : others });
+}
+
+/** Files that are here, or on their way. */
+const known = new Set<string>();
+
+/** Fetches the files of a show that are not here yet, looks whether they are what they should be, and keeps them. */
+async function fetchFiles({ files }: Show, token: string): Promise<void> {
+  for (const [id, { name, type }] of Object.entries(files)) {
+    if (known.has(id)) continue;
+    known.add(id);
+    const kept = await database.files.get(id).catch(() => undefined);
+    if (kept) {
+      engine().giveFile(id, name, kept.blob);
+      continue;
+    }
+    try {
+      const response = await fetch(`/machines/files/${id}`, {
+        headers: { Authorization: `Bearer ${token}` },
+      });
+      if (!response.ok) throw new Error(await response.text());
+      const blob = new Blob([await response.arrayBuffer()], { type });
+      if ((await idOf(blob)) !== id) throw new Error('it came damaged');
+      engine().giveFile(id, name, blob);
+      lack(id, '');
+      // It plays from memory where the disk is full.
+      await database.files
+        .put({ id, blob })
+        .catch(() => lack('disk', 'The disk is full: files are fetched again with each start.'));
+    } catch (error) {
+      known.delete(id);
+      lack(id, `The file ${name} is missing here (${(error as Error).message})`);
+      setTimeout(() => void fetchFiles({ files: { [id]: files[id] } } as Show, token), 2000);
+    }
+  }
+}
+
+/** Joins the other machines: from here on this page shows what the main machine performs. */
+function join(token: string): void {
+  let document = new Y.Doc();
+  let show: Show | null = null;
+  let state: PerformanceState | null = null;
+  /** The show is as the main machine has it, and this performance has begun with it. */
+  let isOpen = false;
+  let reading = 0;
+  const { link, clock } = openLink({ role: 'player', name: playerName(), token }, () => ({
+    framesPerSecond,
+    lacks: Object.values(playerStore.getState().lacks).join(' ').slice(0, 300),
+  }));
+
+  const here = (of: PerformanceState): PerformanceState => ({ ...of, at: clock.toOwn(of.at) });
+  const begin = (): void => {
+    if (!show || !state || isOpen) return;
+    isOpen = true;
+    const now = here(state);
+    engine().open(show, now.program.program, now);
+    // What has a memory comes to what it would be had it been here from the start.
+    const away = now.transport.playing ? (performance.timeOrigin + performance.now() - now.at) / 1000 : 0;
+    engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
+    follow();
+    playerStore.setState({ hasShow: true });
+  };
+  const follow = (): void => {
+    if (isOpen && state) engine().send({ type: 'follow', state: here(state) });
+  };
+  const read = (): void => {
+    reading = 0;
+    const next = readShared(document, show) as Show | null;
+    if (!next || next === show) return;
+    catalogue.take(next.modules);
+    const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
+    if (finding) {
+      lack('show', `The show could not be followed at ${finding.where}: ${finding.what}`);
+      return;
+    }
+    lack('show', '');
+    show = next;
+    void fetchFiles(show, token);
+    if (isOpen) engine().update(show);
+    else begin();
+  };
+
+  link.on('welcome', () => playerStore.setState({ phase: 'linked', fault: '' }));
+  link.on('disconnect', () => playerStore.setState({ phase: 'alone' }));
+  link.on('connect_error', ({ message }) => {
+    if (!link.active) refuse(message);
+  });
+  link.on('farewell', (sentence) => {
+    link.disconnect();
+    refuse(sentence);
+  });
+  link.on('main', (hasMain) => playerStore.setState({ hasMain }));
+  link.on('show', (update, isWhole) => {
+    if (isWhole) document = new Y.Doc();
+    try {
+      Y.applyUpdate(document, new Uint8Array(update));
+    } catch (error) {
+      lack('show', `An edit of the show could not be followed (${(error as Error).message}).`);
+      return;
+    }
+    if (!reading) reading = window.setTimeout(read, isWhole ? 0 : 30);
+  });
+  link.on('state', (news, isWhole) => {
+    state = { ...(isWhole || !state ? performanceAt('') : state), ...news };
+    if (isOpen) follow();
+    else begin();
+  });
+  link.on('inputs', (controllers) => engine().set({ type: 'controllers', controllers }));
+  link.on('given', (screen) => {
+    playerStore.setState({ screen });
+    showName();
+  });
+  link.on('identify', showName);
+  link.on('restart', () => engine().restart());
+  engine().on('stats', ({ stats }) => (framesPerSecond = stats.framesPerSecond));
+  engine().on('graphics', ({ state: graphics, message }) =>
+    lack('graphics', graphics === 'back' ? '' : message),
+  );
+}
+
+/** A code has to be typed, and why. What is shown goes on. */
+function refuse(fault: string): void {
+  forgetPass('player');
+  playerStore.setState({ phase: 'code', fault });
+}
+
+/** Types a code of the main machine. */
+export async function enter(code: string): Promise<void> {
+  try {
+    const pass: KeptPass = await letIn(code, 'player');
+    join(pass.token);
+  } catch (error) {
+    playerStore.setState({ fault: (error as Error).message });
+  }
+}
+
+const isThisMachine = /^(localhost|127\.|\[::1\])/.test(location.host) && location.protocol === 'http:';
+
+/** Begins: with what it was let in with before, without anything on the main machine itself, or with a code. */
+export function begin(): void {
+  const pass = keptPass('player');
+  if (isThisMachine) join('');
+  else if (pass) join(pass.token);
+  else playerStore.setState({ phase: 'code' });
+  showName();
+}
