@@ -13,6 +13,8 @@ function read(): Record<string, string> {
 export const givenTo = (machine: string): string | null => read()[machine] ?? null;
 
 export function keepGiven(machine: string, screen: string | null): void {
-  const { [machine]: _before, ...others } = read();
-  localStorage.setItem(storeKey, JSON.stringify(screen === null ? others : { ...others, [machine]: screen }));
+  const given = read();
+  if (screen === null) delete given[machine];
+  else given[machine] = screen;
+  localStorage.setItem(storeKey, JSON.stringify(given));
 }

@@ -65,7 +65,7 @@ function Row({ card }: { card: MachineCard }) {
         )}
       </th>
       <td>
-        {kindOf(card)}
+        <span className="block">{kindOf(card)}</span>
         {card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
       </td>
       <td className={tone}>{word}</td>

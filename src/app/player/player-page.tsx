@@ -28,7 +28,9 @@ function Picture({ screen }: { screen: string | null }) {
       },
     });
     const stop = client.on('output-painted', (painted) => {
-      if (painted.id === id) settleCanvas(element, painted.share);
+      if (painted.id !== id) return;
+      settleCanvas(element, painted.share);
+      if (playerStore.getState().hasShow) playerStore.setState({ hasPicture: true });
     });
     const resize = (): void => {
       const { width, height } = sizeOf();
@@ -47,18 +49,20 @@ function Picture({ screen }: { screen: string | null }) {
 
 /** What a player says of itself: as it comes, when it is asked for its name, and while it has nothing to show. */
 function Words() {
-  const { isNamed, hasShow, hasMain, phase, screen } = playerStore();
-  if (!isNamed && hasShow) return null;
+  const { isNamed, hasShow, hasPicture, hasMain, phase, screen } = playerStore();
+  if (!isNamed && hasPicture) return null;
   const waits =
     phase === 'alone'
       ? 'No link to the main machine. It is tried again all the time.'
       : !hasMain
         ? 'No window performs on the main machine yet.'
-        : hasShow
+        : hasPicture
           ? screen
             ? ''
             : 'Shows what is on air. Give it a screen in Machines, on the main machine.'
-          : 'The show is on its way …';
+          : hasShow
+            ? 'Comes to where the show is …'
+            : 'The show is on its way …';
   return (
     <div
       className="absolute bottom-[8%] left-1/2 -translate-x-1/2 rounded-lg bg-black/75 px-8 py-5 text-center text-white"

@@ -16,6 +16,8 @@ interface PlayerState {
   phase: 'code' | 'linked' | 'alone';
   hasMain: boolean;
   hasShow: boolean;
+  /** Something was painted since it has the show. */
+  hasPicture: boolean;
   /** The screen of the wall that it shows; null: what is on air. */
   screen: string | null;
   /** What it lacks, by what it is of. */
@@ -28,6 +30,7 @@ export const playerStore = create<PlayerState>()(() => ({
   phase: 'alone',
   hasMain: false,
   hasShow: false,
+  hasPicture: false,
   screen: null,
   lacks: {},
   isNamed: true,
@@ -41,15 +44,17 @@ let framesPerSecond = 0;
 let naming = 0;
 
 /** Shows the name of this player for a while. */
-export function showName(): void {
+function showName(): void {
   playerStore.setState({ isNamed: true });
   clearTimeout(naming);
   naming = window.setTimeout(() => playerStore.setState({ isNamed: false }), namedMs);
 }
 
 function lack(of: string, sentence: string): void {
-  const { [of]: _before, ...others } = playerStore.getState().lacks;
-  playerStore.setState({ lacks: sentence ? { ...others, [of]: sentence } : others });
+  const lacks = { ...playerStore.getState().lacks };
+  if (sentence) lacks[of] = sentence;
+  else delete lacks[of];
+  playerStore.setState({ lacks });
 }
 
 /** Files that are here, or on their way. */

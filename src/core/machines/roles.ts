@@ -1,7 +1,7 @@
 import type { PerformanceCommand } from '../desk/command';
 
 /** What a remote desk may do: look at the show, play its desk and cues, or all of the performance. */
-export const deskRoles = ['look', 'desk', 'all'] as const;
+const deskRoles = ['look', 'desk', 'all'] as const;
 export type DeskRole = (typeof deskRoles)[number];
 
 /** What a code lets a machine in for: as a remote desk, or as a player, which shows what it is told and does nothing. */

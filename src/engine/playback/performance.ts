@@ -127,6 +127,8 @@ export class Performance {
     transport.follow(time, state.transport.beat + ((time - state.transport.time) * state.transport.bpm) / 60);
     const scenes = show.scenes.map(({ id }) => id);
     this.program.resume(state.program, scenes);
+    // A transition goes on by the clock on the wall, also while the show stands.
+    if (state.at > 0) this.program.advance(Math.max(0, now - state.at) / 1000);
     this.layer = state.layer && scenes.includes(state.layer.scene) ? state.layer : null;
     this.desk.follow(state.desk.values);
     for (const hit of ['strobe', 'invert', 'flash'] as const)

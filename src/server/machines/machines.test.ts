@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
 import { mkdtemp, rm } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
 import https from 'node:https';
 import os from 'node:os';
 import path from 'node:path';
@@ -13,6 +14,8 @@ import {
   type NetworkState,
   type ToServer,
 } from '../../core/machines/link';
+import type { PassRole } from '../../core/machines/roles';
+import { fileNameOfDigest } from '../../core/show/file-name';
 import { listen, makeApp } from '../server';
 import { certificateFor } from './certificate';
 
@@ -44,7 +47,12 @@ async function setNetwork(isOpen: boolean): Promise<NetworkState> {
 function there(
   address: string,
   route: string,
-  { method = 'GET', body, origin = address }: { method?: string; body?: object; origin?: string } = {},
+  {
+    method = 'GET',
+    body,
+    origin = address,
+    token,
+  }: { method?: string; body?: object; origin?: string; token?: string } = {},
 ): Promise<{ status: number; text: string }> {
   return new Promise((resolve, reject) => {
     const request = https.request(
@@ -53,7 +61,11 @@ function there(
         method,
         agent: false,
         rejectUnauthorized: false,
-        headers: { 'Content-Type': 'application/json', origin },
+        headers: {
+          'Content-Type': 'application/json',
+          origin,
+          ...(token && { authorization: `Bearer ${token}` }),
+        },
       },
       (response) => {
         let text = '';
@@ -96,12 +108,12 @@ async function main(): Promise<Client> {
   return client;
 }
 
-/** A remote desk that was let in over the network. */
-async function remote(role: 'look' | 'desk' | 'all', machine = `remote-${role}`) {
+/** A machine that was let in over the network. */
+async function remote(role: PassRole, machine = `remote-${role}`) {
   const { addresses, codes } = await setNetwork(true);
   const entered = await enter(addresses[0], codes![role], machine);
   const { token } = JSON.parse(entered.text) as { token: string };
-  const client = link(addresses[0], { role: 'remote', machine, token });
+  const client = link(addresses[0], { role: role === 'player' ? 'player' : 'remote', machine, token });
   const state = next(client, 'state');
   const show = new Y.Doc();
   client.on('show', (update) => Y.applyUpdate(show, new Uint8Array(update)));
@@ -326,5 +338,65 @@ describe('a remote desk', () => {
     expect(own.getMap('show').get('name')).toBe('Moth Hours');
     expect(said).toHaveBeenCalledWith(expect.stringMatching(/could not be read/));
     said.mockRestore();
+  });
+});
+
+describe('a player', () => {
+  it('needs no code on the machine itself, and over the network one of its own, with which it plays nothing', async () => {
+    const own = link(server.address, { role: 'player', machine: 'player-here' });
+    expect(await next(own, 'welcome')).toEqual([{ role: 'player', desk: null }]);
+    const { client, address, token } = await remote('player');
+    expect(await refusal(link(address, { role: 'remote', machine: 'remote-player', token }))).toMatch(
+      'another kind',
+    );
+    expect(await refusal(link(address, { role: 'player', machine: 'player-there' }))).toMatch('let in again');
+    const owner = await main();
+    const heard: unknown[] = [];
+    owner.on('perform', (command) => heard.push(command));
+    client.emit('perform', { type: 'panic' }, () => undefined);
+    client.emit('state', { blackout: true }, true);
+    // What comes after on the same link was handled after.
+    await new Promise((resolve) => client.emit('clock', resolve));
+    expect(heard).toEqual([]);
+    const late = await remote('look');
+    expect((await late.state)[0]).not.toMatchObject({ blackout: true });
+  });
+
+  it('is given its screen and the hands of the main machine, also when it comes again', async () => {
+    const owner = await main();
+    const first = link(server.address, { role: 'player', machine: 'player-left' });
+    await next(first, 'welcome');
+    const given = next(first, 'given');
+    owner.emit('give', 'player-left', 'o2');
+    expect(await given).toEqual(['o2']);
+    const hands = { keys: { KeyA: { down: true, presses: 3 } } };
+    owner.emit('inputs', hands as never);
+    expect(await next(first, 'inputs')).toEqual([hands]);
+    const named = next(first, 'identify');
+    owner.emit('identify', 'player-left');
+    await named;
+    first.disconnect();
+    const again = link(server.address, { role: 'player', machine: 'player-left' });
+    const [givenAgain, handsAgain] = await Promise.all([next(again, 'given'), next(again, 'inputs')]);
+    expect([givenAgain, handsAgain]).toEqual([['o2'], [hands]]);
+  });
+
+  it('gets files by what they hold: whole, in parts, and only once it was let in', async () => {
+    const bytes = Buffer.from('petals '.repeat(5000));
+    const id = fileNameOfDigest(createHash('sha256').update(bytes).digest());
+    const put = (name: string): Promise<Response> =>
+      here(`/machines/files/${name}`, { method: 'PUT', body: bytes });
+    expect((await here(`/machines/files/${id}`)).status).toBe(404);
+    expect((await put(`f${'0'.repeat(24)}`)).status).toBe(400);
+    expect((await put(id)).status).toBe(204);
+    expect(Buffer.from(await (await here(`/machines/files/${id}`)).arrayBuffer())).toEqual(bytes);
+    const part = await here(`/machines/files/${id}`, { headers: { Range: 'bytes=7-12' } });
+    expect([part.status, await part.text()]).toEqual([206, 'petals']);
+    expect((await here(`/machines/files/..%2f..%2fetc%2fpasswd`)).status).toBe(404);
+    const { address, token } = await remote('player');
+    expect((await there(address, `/machines/files/${id}`)).status).toBe(401);
+    const allowed = await there(address, `/machines/files/${id}`, { token });
+    expect([allowed.status, allowed.text.length]).toEqual([200, bytes.length]);
+    expect((await there(address, `/machines/files/${id}`, { method: 'PUT', token })).status).toBe(404);
   });
 });
