@@ -6,7 +6,7 @@ import { Desk } from '../test/desk';
 
 const folder = path.resolve(import.meta.dirname, '../docs/screenshots');
 const wanted = process.argv.slice(2);
-const desk = await Desk.open();
+const desk = await Desk.open({ unsigned: true });
 
 /** What draws some of the pictures, unless others are asked for. */
 async function part(names: readonly string[], draw: () => Promise<void>): Promise<void> {
@@ -42,19 +42,9 @@ try {
   await desk.click('[data-show="Night Apiary"] button');
   await desk.find('[data-testid="patch"]');
   await desk.select('Work size', 'Half');
-  await part(['build', 'commands', 'help', 'control-sources', 'add'], async () => {
+  await part(['build', 'help', 'control-sources', 'add'], async () => {
     await drawn();
     await shot('build');
-    await desk.press('?');
-    await desk.find('[data-testid="commands"] [data-command]');
-    await shot('commands');
-    await desk.press(Key.ESCAPE);
-    // A dialog has the keyboard to itself until it is gone.
-    await desk.until(
-      'the list gone',
-      async () => (await desk.driver.findElements(By.css('dialog[open]'))).length,
-      (n) => n === 0,
-    );
     await desk.press(Key.F1);
     await (await desk.find('[data-testid="help"] input')).sendKeys('kaleidoscope');
     await desk.until(
@@ -264,6 +254,38 @@ try {
     );
     await desk.find('.recharts-line-curve');
     await shot('preflight');
+  });
+  await part(['machines'], async () => {
+    await desk.click('[aria-label="Views"] [href="/machines"]');
+    await desk.click('[aria-label="Network"] [role="switch"]');
+    const code = await desk.text('[data-code="desk"]');
+    const remote = await desk.text('[data-testid="remote-address"]');
+    const main = await desk.driver.getWindowHandle();
+    for (const name of ['Gable left', 'Gable right']) {
+      await desk.driver.switchTo().newWindow('window');
+      await desk.driver.manage().window().setRect({ width: 320, height: 260 });
+      await desk.driver.get(`${desk.address}/player?name=${encodeURIComponent(name)}`);
+    }
+    await desk.driver.switchTo().newWindow('window');
+    await desk.driver.get(remote);
+    await (await desk.find('input[inputmode="numeric"]')).sendKeys(code);
+    const name = await desk.find('input[maxlength="40"]');
+    await name.clear();
+    await name.sendKeys('Tablet at the mixing desk', Key.ENTER);
+    await desk.find('[data-testid="remote-program"]');
+    await desk.driver.switchTo().window(main);
+    await desk.find('[data-machine="Tablet at the mixing desk"]');
+    for (const [player, screen] of [
+      ['Gable left', 'Left pane'],
+      ['Gable right', 'Right pane'],
+    ])
+      await desk.select(`What ${player} shows`, screen, '[aria-label="Machines"]');
+    await desk.until(
+      'all clocks measured',
+      () => desk.driver.findElements(By.css('[data-machine] .text-success')),
+      (good) => good.length === 4,
+    );
+    await shot('machines');
   });
 } finally {
   await desk.close();

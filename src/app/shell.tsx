@@ -96,10 +96,10 @@ function Transport() {
         className={playing ? '' : 'text-primary'}
       />
       <CommandButton id="transport.step" icon={StepForward} />
-      <output className="live figures w-16 text-right" aria-label="Time" data-testid="time">
+      <output className="live figures w-16 text-right max-xl:w-13" aria-label="Time" data-testid="time">
         {seconds.toFixed(1)}&thinsp;s
       </output>
-      <span className="mx-1 h-4 border-l edge max-xl:mx-0" />
+      <span className="mx-1 h-4 border-l edge max-xl:hidden" />
       <ScrubNumber
         label="Tempo"
         value={bpm}
@@ -236,7 +236,7 @@ export function Shell() {
         <img src="/mark.svg" alt="Pyrvel" className="h-6 w-6" />
         <NavLink
           to="/shows"
-          className="max-w-32 min-w-14 truncate font-semibold max-xl:max-w-20 max-xl:min-w-10"
+          className="max-w-32 min-w-14 truncate font-semibold max-xl:max-w-14 max-xl:min-w-8"
           title={name}
         >
           {name}
@@ -256,7 +256,7 @@ export function Shell() {
               }}
               className={({ isActive }) =>
                 clsx(
-                  'flex items-center border-b-2 px-1.5 max-xl:px-1',
+                  'flex items-center border-b-2 px-1.5 max-xl:px-[3px] max-xl:text-xs',
                   isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
                 )
               }
@@ -268,10 +268,10 @@ export function Shell() {
         </nav>
         <span className="grow" />
         <Transport />
-        <span className="h-4 border-l edge" />
+        <span className="h-4 border-l edge max-xl:hidden" />
         <ServerLamp />
         <FrameMeter />
-        <span className="h-4 border-l edge" />
+        <span className="h-4 border-l edge max-xl:hidden" />
         <StageButtons />
       </header>
       <LearnBanner />

@@ -1,5 +1,6 @@
 import { homedir } from 'node:os';
 import path from 'node:path';
+import { parseArgs } from 'node:util';
 import { listen, makeApp } from './server';
 
 const wanted = Number(process.env.PYRVEL_PORT ?? 4170);
@@ -22,6 +23,9 @@ try {
     if (error.code === 'EADDRINUSE' && process.env.PYRVEL_PORT === undefined) return listen(app, 0, host);
     throw error;
   });
+  const { values } = parseArgs({ options: { players: { type: 'string' } }, strict: false });
+  for (let k = 1; k <= Number(values.players ?? 0); k++)
+    console.log(`A window that shows a screen of the wall: ${address}/player?name=Player%20${k}`);
   console.log(`\nPyrvel is ready with the demo show Night Apiary: ${address}\n`);
 } catch (error) {
   console.error(`Pyrvel could not start: ${(error as Error).message}`);

@@ -1,6 +1,7 @@
 import news from '../../../CHANGELOG.md?raw';
 import exports from '../../../docs/export.md?raw';
 import guide from '../../../docs/guide.md?raw';
+import machines from '../../../docs/machines.md?raw';
 import modules from '../../../docs/modules.md?raw';
 import preflight from '../../../docs/preflight.md?raw';
 import playing from '../../../docs/playing.md?raw';
@@ -20,6 +21,7 @@ export const helpSections: readonly Section[] = Object.entries({
   playing,
   wall,
   preflight,
+  machines,
   export: exports,
   news,
 }).flatMap(([page, text]) => sectionsOf(page, text));
