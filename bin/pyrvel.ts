@@ -13,6 +13,7 @@ import { isField, printFields } from './fields';
 import { findAll } from './find';
 import { loopLines } from './loops';
 import { pack } from './pack';
+import { startPlayer } from './player';
 import { preflight } from './preflight';
 import { renderFrames } from './render';
 
@@ -43,6 +44,9 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
       --farm --redis URL hands the pieces to all workers that listen there
   farm worker [--redis URL]
       draws pieces of exports until it is stopped; any number of machines can do so
+  player --host ADDRESS [--name NAME] [--code DIGITS]
+      shows a screen of the wall in a window that fills the display; ADDRESS and the code stand in Machines on the
+      main machine. See docs/machines.md
   pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
       packs a show with its files, found in the folder by name or id
 
@@ -116,6 +120,10 @@ async function main(words: string[]): Promise<number> {
         (name, text) => writeFileSync(name, text),
       );
       return fails ? 1 : 0;
+    }
+    case 'player': {
+      const { options } = readArguments(rest, ['host', 'name', 'code']);
+      return startPlayer(options, (line) => console.log(line));
     }
     case 'pack': {
       const { plain, options } = readArguments(rest, ['files', 'out']);

@@ -14,6 +14,7 @@ import type { Ratio } from '../src/engine/bench/measure';
 import { compareWith } from './bench-against';
 import { measureNetwork } from './bench-network';
 import { measureDesk } from './bench-desk';
+import { measureMachines } from './bench-machines';
 import { measurePatch } from './bench-patch';
 import { measureExports } from './bench-export';
 import { listen, makeApp } from '../src/server/server';
@@ -184,6 +185,27 @@ const figures: Record<string, Figure> = {
     about: 'frames on stage while nine variations are shown / while the patch is',
     target: '≥ 0.95',
   },
+  deskLatency: {
+    about:
+      "milliseconds from the fader of a remote desk to the state of the main machine's engine, 95th percentile, 20 desks moving 60 times a second",
+    target: '≤ 30',
+    plain: true,
+  },
+  playersApart: {
+    about: 'milliseconds between the pictures of two players in two browsers on this machine, median of 60 s',
+    target: '≤ 4',
+    plain: true,
+  },
+  playersFar: {
+    about: 'looks of those in which they are more than a frame apart',
+    target: '< 1',
+    plain: true,
+  },
+  lateJoin: {
+    about: 'seconds from the address typed in a new browser to the picture of a player, the demo playing',
+    target: '≤ 5',
+    plain: true,
+  },
   stageKept: {
     about: 'frames on stage while the main thread of the editor is blocked / while it is not',
     target: '≥ 0.95',
@@ -273,6 +295,7 @@ if (isWanted('universes600') || isWanted('universesLost')) await measureNetwork(
 await measureDesk(isWanted, tell);
 await measurePatch(isWanted, tell);
 await measureExports(isWanted, tell);
+await measureMachines(isWanted, tell);
 
 function line(name: string): string {
   const { median, low, high, ms } = results.get(name)!;

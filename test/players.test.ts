@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { By } from 'selenium-webdriver';
+import { By, Key } from 'selenium-webdriver';
+import type { NetworkState } from '../src/core/machines/link';
 import { Sketch } from '../demo/sketch';
 import { addScreen } from '../src/core/show/edit-wall';
 import type { Show } from '../src/core/document/types';
@@ -74,7 +75,7 @@ const apart = (a: number, b: number): number => {
 };
 
 beforeAll(async () => {
-  desk = await Desk.open();
+  desk = await Desk.open({ unsigned: true });
   windows.set('main', await desk.driver.getWindowHandle());
   await desk.openShow(wallShow());
   await openPlayer('Left');
@@ -110,6 +111,10 @@ describe('players', () => {
       const field = await desk.find(`[aria-label="What ${name} shows"]`);
       await field.findElement(By.xpath(`.//option[text()="${name} half"]`)).click();
     }
+    await desk.click('[aria-label="Views"] [href="/wall"]');
+    await desk.click('[data-output-row="Right half"] button');
+    const player = await desk.find('[aria-label="Player"]');
+    expect(await player.findElement(By.css('option:checked')).getText()).toBe('Right');
     await desk.click('[aria-label="Views"] [href="/play"]');
     await desk.click('[data-scene-button="Halves"] button');
     await go('Left');
@@ -182,5 +187,31 @@ describe('players', () => {
       () => desk.picture(stage),
       (p) => p.blue > 60 && p.green < 5,
     );
+  });
+
+  test('that come over the network are let in by a code of their own, which may come with the address', async () => {
+    const opened = await fetch(`${desk.address}/machines/network`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: '{"isOpen":true}',
+    });
+    const { addresses, codes } = (await opened.json()) as NetworkState;
+    await desk.driver.switchTo().newWindow('window');
+    await desk.driver.get(`${addresses[0]}/player?name=Far#code=${codes!.desk}`);
+    await desk.until(
+      'why not',
+      () => desk.text('[role="alert"]'),
+      (words) => words.includes('Type the one for players'),
+    );
+    await desk.driver.get(`${addresses[0]}/player?name=Far`);
+    await (await desk.find('input[inputmode="numeric"]')).sendKeys(codes!.player, Key.ENTER);
+    await desk.until(
+      'what is on air',
+      () => desk.picture(stage),
+      (p) => p.blue > 60 && p.green < 5,
+    );
+    await go('main');
+    await desk.click('[aria-label="Views"] [href="/machines"]');
+    await desk.find('[data-machine="Far"]');
   });
 });

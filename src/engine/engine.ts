@@ -143,6 +143,7 @@ export class Engine {
   private exporter: Exporter | null = null;
   private recorder: LiveRecorder | null = null;
   private look: ProgramLook | null = null;
+  private lookOrder: LookOrder | null = null;
   private exportShare = 1;
   /** The scene whose transition waits until it can be seen whole, and since when. */
   private waitedFor = { scene: null as string | null, since: 0 };
@@ -673,8 +674,12 @@ export class Engine {
   }
 
   private async lookAt(order: LookOrder | null): Promise<void> {
+    this.look = null;
+    this.lookOrder = order;
+    if (!order) return;
     const { ProgramLook } = await import('./output/program-look');
-    this.look = order && new ProgramLook(order, (jpeg) => this.tell({ type: 'look', jpeg }, [jpeg]));
+    if (this.lookOrder === order)
+      this.look = new ProgramLook(order, (jpeg) => this.tell({ type: 'look', jpeg }, [jpeg]));
   }
 
   /** Gives a recording its frame, once the stage has its own. */

@@ -1,9 +1,8 @@
-import { useState } from 'react';
 import { LogOut, RotateCcw, Tag } from 'lucide-react';
 import type { MachineCard } from '../../core/machines/link';
 import { useShow } from '../data/show-store';
 import { SelectField } from '../parts/field';
-import { givenTo } from './given';
+import { givenStore } from './given';
 import { dismissMachine, giveScreen, identify, restartEngine } from './main-machine';
 import { Invitation, roleWords } from './invitation';
 import { machinesStore } from './machines-store';
@@ -35,17 +34,14 @@ function linkWord({ clock, asked, lost }: MachineCard): { word: string; tone: st
 /** What a player shows: a screen of the wall, or what is on air. */
 function Shows({ machine, name }: { machine: string; name: string }) {
   const outputs = useShow((show) => show.wall.outputs);
-  const [given, setGiven] = useState(() => givenTo(machine));
+  const given = givenStore((s) => s.given[machine]) ?? null;
   const screens = outputs.filter(({ type }) => type !== 'string');
   return (
     <SelectField
       label={`What ${name} shows`}
       value={screens.some(({ id }) => id === given) ? given! : ''}
       options={[['', 'Program'], ...screens.map(({ id, name: screen }) => [id, screen] as const)]}
-      onChange={(screen) => {
-        giveScreen(machine, screen || null);
-        setGiven(screen || null);
-      }}
+      onChange={(screen) => giveScreen(machine, screen || null)}
     />
   );
 }

@@ -101,10 +101,14 @@ export function keepMachines(): void {
   const tellInputs = (): void => {
     if (isWelcome && players > 0) link.emit('inputs', { ...controllers });
   };
+  /** Height of the small pictures that the engine makes; 0: none. */
+  let lookHeight = 0;
   const showLook = (): void => {
     const { width, height } = showStore.getState().show.canvas;
-    const size = { ...look, height: Math.max(2, Math.round((look.width * height) / width)) };
-    engine().set({ type: 'look', look: isWelcome && remotes > 0 ? size : null });
+    const wanted = isWelcome && remotes > 0 ? Math.max(2, Math.round((look.width * height) / width)) : 0;
+    if (wanted === lookHeight) return;
+    lookHeight = wanted;
+    engine().set({ type: 'look', look: wanted ? { ...look, height: wanted } : null });
   };
 
   link.on('welcome', () => {
@@ -114,7 +118,9 @@ export function keepMachines(): void {
   link.on('farewell', () => {
     isWelcome = false;
     machinesStore.setState({ link: 'refused', cards: [] });
-    setTimeout(() => link.disconnect().connect(), retryMs);
+    setTimeout(() => {
+      if (!ownership.getState().elsewhere) link.disconnect().connect();
+    }, retryMs);
   });
   link.on('disconnect', () => {
     isWelcome = false;

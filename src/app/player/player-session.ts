@@ -195,8 +195,13 @@ const isThisMachine = /^(localhost|127\.|\[::1\])/.test(location.host) && locati
 /** Begins: with what it was let in with before, without anything on the main machine itself, or with a code. */
 export function begin(): void {
   const pass = keptPass('player');
+  const [, code] = /^#code=(\d{6})$/.exec(location.hash) ?? [];
+  // A code that came with the address is used up, and is not left to be read there.
+  if (code) history.replaceState(null, '', location.pathname + location.search);
   if (isThisMachine) join('');
   else if (pass) join(pass.token);
+  else if (code)
+    void enter(code).then(() => playerStore.getState().fault && playerStore.setState({ phase: 'code' }));
   else playerStore.setState({ phase: 'code' });
   showName();
 }

@@ -14,6 +14,7 @@ import { FileButton } from '../parts/file-button';
 import { type Form, Numbers, pixels } from './inspector-parts';
 import { Row, Section, Toggle } from '../parts/rows';
 import { ColourSection, DisplayRow, NameRow } from './output-rows';
+import { PlayerRow } from './player-row';
 
 const count: Form = { step: 0.05, min: 1, max: 4096, digits: 0 };
 const rasterPixels: Form = { step: 1, min: 1, max: 16384, digits: 0, unit: ' px' };
@@ -233,6 +234,7 @@ export function LedInspector({ output: led }: { output: LedWall }) {
         {led.tiles.length} tiles · {width} x {height} px · {mm(width)} x {mm(height)} mm
       </p>
       <DisplayRow output={led} />
+      <PlayerRow output={led} />
       <Section title="Part of the canvas">
         <Numbers<LedWall>
           edit={edit}

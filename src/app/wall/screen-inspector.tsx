@@ -8,6 +8,7 @@ import { endGesture } from '../data/show-store';
 import { SelectField } from '../parts/field';
 import { ScrubNumber } from '../parts/scrub-number';
 import { ColourSection, DisplayRow, NameRow, same } from './output-rows';
+import { PlayerRow } from './player-row';
 import { type Form, length, Numbers, percent, pixels } from './inspector-parts';
 import { Row, Section, Toggle } from '../parts/rows';
 import { RoomSection } from './room-inspector';
@@ -168,6 +169,7 @@ export function ScreenInspector({ output }: { output: ScreenOutput }) {
     <div className="flex flex-col gap-0.5 px-3 pt-2 pb-4" data-testid="screen-inspector">
       <NameRow output={output} />
       <DisplayRow output={output} />
+      <PlayerRow output={output} />
       <Section title="Part of the canvas">
         <Numbers<ScreenOutput>
           edit={(change, gesture) => editScreen(output.id, change, gesture)}

@@ -2,6 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import https from 'node:https';
+import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { io, type Socket } from 'socket.io-client';
@@ -16,6 +17,7 @@ import {
 } from '../../core/machines/link';
 import type { PassRole } from '../../core/machines/roles';
 import { fileNameOfDigest } from '../../core/show/file-name';
+import { ClockMeter } from '../../core/machines/clock';
 import { listen, makeApp } from '../server';
 import { certificateFor } from './certificate';
 
@@ -398,5 +400,92 @@ describe('a player', () => {
     const allowed = await there(address, `/machines/files/${id}`, { token });
     expect([allowed.status, allowed.text.length]).toEqual([200, bytes.length]);
     expect((await there(address, `/machines/files/${id}`, { method: 'PUT', token })).status).toBe(404);
+  });
+});
+
+/** A cable between a machine and the server, on which everything takes so long each way, and which can be pulled. */
+async function cable(delayMs: number): Promise<{ address: string; pull(): void; close(): void }> {
+  const { port } = new URL(server.address);
+  const ends = new Set<net.Socket>();
+  const proxy = net.createServer((near) => {
+    const far = net.connect(Number(port), '127.0.0.1');
+    for (const [from, to] of [
+      [near, far],
+      [far, near],
+    ]) {
+      ends.add(from);
+      // Each piece as late as every other, so that they stay in order.
+      from.on('data', (data) => setTimeout(() => to.writable && to.write(data), delayMs));
+      from.on('close', () => to.destroy());
+      from.on('error', () => to.destroy());
+    }
+  });
+  await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
+  return {
+    address: `http://127.0.0.1:${(proxy.address() as net.AddressInfo).port}`,
+    pull: () => ends.forEach((end) => end.destroy()),
+    close() {
+      this.pull();
+      proxy.close();
+    },
+  };
+}
+
+describe('a bad network', () => {
+  it('with 150 ms each way is measured as such, and hands are still heard', async () => {
+    const owner = await main();
+    const line = await cable(150);
+    try {
+      const { codes } = await setNetwork(true);
+      const entered = await here('/machines/enter', {
+        method: 'POST',
+        body: JSON.stringify({ code: codes!.desk, machine: 'remote-far' }),
+      });
+      const { token } = (await entered.json()) as { token: string };
+      const client = link(line.address, { role: 'remote', machine: 'remote-far', token });
+      await next(client, 'welcome');
+      const meter = new ClockMeter();
+      const now = (): number => performance.timeOrigin + performance.now();
+      for (let k = 0; k < 4; k++) {
+        const sent = now();
+        const at = await new Promise<number>((resolve) => client.emit('clock', resolve));
+        meter.add({ sent, server: at, received: now() });
+      }
+      expect(meter.state!.roundTrip).toBeGreaterThanOrEqual(295);
+      // Both clocks are one: what is measured between them is wrong by half of the way at most.
+      expect(Math.abs(meter.state!.offset)).toBeLessThan(meter.state!.roundTrip / 2);
+      const heard = next(owner, 'perform');
+      expect(await perform(client, fader)).toBe('');
+      expect(await heard).toEqual([fader]);
+    } finally {
+      line.close();
+    }
+  });
+
+  it('whose cable is pulled is come back to, with all that has changed meanwhile', async () => {
+    const owner = await main();
+    owner.emit('state', { blackout: false, freeze: false }, true);
+    const line = await cable(0);
+    try {
+      const player = link(line.address, { role: 'player', machine: 'player-far' });
+      await next(player, 'welcome');
+      player.io.reconnection(true);
+      player.io.reconnectionDelay(20);
+      const cut = new Promise((resolve) => player.once('disconnect', resolve));
+      line.pull();
+      await cut;
+      owner.emit('state', { blackout: true }, false);
+      expect((await next(player, 'state'))[0]).toMatchObject({ freeze: false });
+      // Told once more where it came back before the main machine had said it.
+      const state = new Promise<void>((resolve) =>
+        player.on('state', (news) => {
+          if (news.blackout) resolve();
+        }),
+      );
+      owner.emit('state', { blackout: true }, false);
+      await state;
+    } finally {
+      line.close();
+    }
   });
 });

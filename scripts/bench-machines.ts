@@ -1,0 +1,235 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { io, type Socket } from 'socket.io-client';
+import type { WebDriver } from 'selenium-webdriver';
+import { startBrowser } from '../bin/browser';
+import {
+  linkPath,
+  linkVersion,
+  type FromServer,
+  type NetworkState,
+  type ToServer,
+} from '../src/core/machines/link';
+import { addPage, putOnDesk } from '../src/core/show/edit-desk';
+import { makeShow } from '../src/core/show/create';
+import { catalogue } from '../src/nodes/catalogue';
+import type { Show } from '../src/core/document/types';
+import { listen, makeApp } from '../src/server/server';
+import { Sketch } from '../demo/sketch';
+import { percentile, sleep, Window, type Tell } from './bench-window';
+
+/** Remote desks that move a fader each, how often a second, and for how long. */
+const desks = { count: 20, perSecond: 60, seconds: 10 };
+/** Seconds for which two players are compared. */
+const comparedSeconds = 60;
+/** Milliseconds in which the green of the clock scene goes round. */
+const roundMs = 200;
+const nowMs = (): number => performance.timeOrigin + performance.now();
+
+/** A scene whose green says the time, and a desk of twenty faders. */
+function clockShow(): Show {
+  const show = makeShow(catalogue, 'Machines Bench');
+  show.canvas = { width: 320, height: 180, fps: 30 };
+  const s = new Sketch('s1', 'Clock', [400, 0]);
+  const light = s.add('fill', 'Light', [0, 0], { colour: [0, 0, 0, 1] });
+  s.formula(light, 'colour.g', `fract(time * ${1000 / roundMs})`);
+  s.wire(light, s.out, 'picture');
+  const page = (show.scenes = [s.scene]) && addPage(show, null, 'All');
+  for (let k = 0; k < desks.count; k++) {
+    const level = s.add('levels', `Level ${k}`, [0, 200 + 100 * k]);
+    putOnDesk(show, catalogue, { scene: 's1', node: level, part: 'brightness' }, page);
+  }
+  return show;
+}
+
+/** Has a page note what its engine reports of the desk, and when. */
+const spy = `
+  window.pyrvelHeard = [];
+  const { set, ...rest } = Object.getOwnPropertyDescriptor(Worker.prototype, 'onmessage');
+  Object.defineProperty(Worker.prototype, 'onmessage', {
+    ...rest,
+    set(listener) {
+      set.call(this, (event) => {
+        if (event.data.type === 'performance')
+          window.pyrvelHeard.push([performance.timeOrigin + performance.now(), event.data.state.desk.values]);
+        listener.call(this, event);
+      });
+    },
+  });`;
+
+async function measureLatency(address: string, main: Window, show: Show, tell: Tell): Promise<void> {
+  const opened = await fetch(`${address}/machines/network`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: '{"isOpen":true}',
+  });
+  const { codes } = (await opened.json()) as NetworkState;
+  const controls = show.desk[0].controls;
+  const links: Socket<FromServer, ToServer>[] = [];
+  for (const [k] of controls.entries()) {
+    const machine = `bench-desk-${k}`;
+    const entered = await fetch(`${address}/machines/enter`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ code: codes!.desk, machine }),
+    });
+    const { token } = (await entered.json()) as { token: string };
+    const link: Socket<FromServer, ToServer> = io(address, {
+      path: linkPath,
+      transports: ['websocket'],
+      extraHeaders: { origin: address },
+      auth: { version: linkVersion, role: 'remote', machine, name: machine, token },
+    });
+    await new Promise((resolve) => link.once('welcome', resolve));
+    links.push(link);
+  }
+  await sleep(1000);
+  await main.driver.executeScript('window.pyrvelHeard.length = 0');
+  const sent: { control: string; low: number; high: number; times: number[] }[] = controls.map(
+    ({ id, range: [low, high] }) => ({ control: id, low, high, times: [] }),
+  );
+  const all = desks.perSecond * desks.seconds;
+  const start = performance.now();
+  for (let n = 1; n <= all; n++) {
+    const wait = start + (n * 1000) / desks.perSecond - performance.now();
+    if (wait > 0) await sleep(wait);
+    for (const [k, link] of links.entries()) {
+      const { control, low, high, times } = sent[k];
+      times.push(nowMs());
+      link.emit(
+        'perform',
+        { type: 'desk', control, value: [low + ((high - low) * n) / all] },
+        () => undefined,
+      );
+    }
+  }
+  await sleep(1500);
+  const heard =
+    await main.driver.executeScript<[number, Record<string, number[]>][]>('return window.pyrvelHeard');
+  const latencies: number[] = [];
+  for (const { control, low, high, times } of sent) {
+    let report = 0;
+    for (const [n, at] of times.entries()) {
+      const value = low + ((high - low) * (n + 1)) / all;
+      // Values only rise: one that was overtaken has arrived when a higher one has.
+      while (report < heard.length && !((heard[report][1][control]?.[0] ?? low) >= value - 1e-9)) report++;
+      if (report < heard.length) latencies.push(heard[report][0] - at);
+    }
+  }
+  for (const link of links) link.disconnect();
+  tell(
+    'deskLatency',
+    percentile(latencies, 0.95),
+    `median ${percentile(latencies, 0.5).toFixed(1)} ms; ${latencies.length} of ${all * links.length} moves arrived`,
+  );
+}
+
+/** What a player shows of the time against its clock, sampled with each frame of its display: [when, place in the round]. */
+const sample = (driver: WebDriver, seconds: number): Promise<[number, number][]> =>
+  driver.executeAsyncScript(
+    `const [seconds, done] = arguments;
+     const context = Object.assign(document.createElement('canvas'), { width: 1, height: 1 }).getContext('2d', { willReadFrequently: true });
+     const end = performance.now() + seconds * 1000;
+     const samples = [];
+     const look = () => {
+       const shown = [...document.querySelectorAll('canvas[data-output="stage"]')].pop();
+       context.drawImage(shown, shown.width / 4, shown.height / 4, 1, 1, 0, 0, 1, 1);
+       samples.push([performance.timeOrigin + performance.now(), context.getImageData(0, 0, 1, 1).data[1] / 255]);
+       if (performance.now() < end) requestAnimationFrame(look);
+       else done(samples);
+     };
+     look();`,
+    seconds,
+  );
+
+/** Milliseconds from -100 to 100 by which one place in the round is after another. */
+const after = (a: number, b: number): number => roundMs * (a - b - Math.round(a - b));
+
+async function measureApart(address: string, tell: Tell): Promise<void> {
+  const players = await Promise.all([0, 1].map(() => startBrowser({ width: 360, height: 340 })));
+  try {
+    for (const [k, player] of players.entries()) {
+      await player.manage().setTimeouts({ script: 600000 });
+      await player.get(`${address}/player?name=Player%20${k + 1}`);
+    }
+    await sleep(8000);
+    const [a, b] = await Promise.all(players.map((player) => sample(player, comparedSeconds)));
+    const frameMs = 1000 / clockShow().canvas.fps;
+    const apart: number[] = [];
+    let k = 0;
+    for (const [at, place] of a) {
+      while (k + 1 < b.length && b[k + 1][0] <= at) k++;
+      // Looked at within a refresh of each other.
+      if (Math.abs(b[k][0] - at) < 17) apart.push(after(place - at / roundMs, b[k][1] - b[k][0] / roundMs));
+    }
+    const far = apart.filter((one) => Math.abs(one) > frameMs).length;
+    tell(
+      'playersApart',
+      Math.abs(percentile(apart, 0.5)),
+      `${far} of ${apart.length} looks more than a frame apart, 95 % within ${percentile(apart.map(Math.abs), 0.95).toFixed(1)} ms`,
+    );
+    tell('playersFar', far, `of ${apart.length} looks; a look falls anywhere in a frame of each`);
+  } finally {
+    await Promise.all(players.map((player) => player.quit()));
+  }
+}
+
+async function measureJoin(address: string, tell: Tell): Promise<void> {
+  const player = await startBrowser({ width: 400, height: 360 });
+  try {
+    await player.manage().setTimeouts({ script: 600000 });
+    const start = performance.now();
+    await player.get(`${address}/player?name=Late`);
+    await player.wait(
+      () =>
+        player.executeScript<boolean>(
+          `const shown = [...document.querySelectorAll('canvas[data-output="stage"]')].pop();
+           if (!shown) return false;
+           const context = Object.assign(document.createElement('canvas'), { width: 32, height: 18 }).getContext('2d');
+           context.drawImage(shown, 0, 0, 32, 18);
+           return context.getImageData(0, 0, 32, 18).data.some((v, k) => k % 4 < 3 && v > 24);`,
+        ),
+      120000,
+    );
+    tell(
+      'lateJoin',
+      (performance.now() - start) / 1000,
+      'from the address typed in a new browser to its first picture',
+    );
+  } finally {
+    await player.quit();
+  }
+}
+
+/** How quickly remote desks are heard, how far two players are apart, and how soon a late one has its picture. */
+export async function measureMachines(isWanted: (name: string) => boolean, tell: Tell): Promise<void> {
+  if (!['deskLatency', 'playersApart', 'playersFar', 'lateJoin'].some(isWanted)) return;
+  const machines = { folder: null, host: '127.0.0.1', port: 0 };
+  const { address, close } = await listen(makeApp({ machines }), 0);
+  const main = await Window.open(address);
+  const show = clockShow();
+  try {
+    const tools = main.driver as unknown as {
+      sendDevToolsCommand(name: string, of: object): Promise<unknown>;
+    };
+    await tools.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: spy });
+    await main.bringShow(show);
+    await main.view('play');
+    await sleep(4000);
+    if (isWanted('deskLatency')) await measureLatency(address, main, show, tell);
+    if (isWanted('playersApart') || isWanted('playersFar')) await measureApart(address, tell);
+    if (isWanted('lateJoin')) {
+      const demo = readFileSync(
+        path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'),
+        'utf8',
+      );
+      await main.bringShow({ ...(JSON.parse(demo) as Show), name: 'Late Bench' });
+      await main.view('play');
+      await sleep(15000);
+      await measureJoin(address, tell);
+    }
+  } finally {
+    await main.close();
+    await close();
+  }
+}
