@@ -70,9 +70,6 @@ function jest(project, extra = []) {
   rmSync(folder, { recursive: true, force: true });
 }
 
-/** Browser tests that are run one after the other. */
-const alone = 'test/(bench|faults|killed|soak|time|wall|offline|export|record)\\.test';
-
 const setup = ['scripts/setup.mjs', ...(unitOnly ? [] : ['--browser', '--tools'])];
 if (run(process.execPath, setup)) {
   await checks([
@@ -94,9 +91,9 @@ if (run(process.execPath, setup)) {
   if (!unitOnly) {
     await check('build', bin('vite'), ['build', '--logLevel', 'warn']);
     await check('what a browser loads first stays small', bin('size-limit'), []);
-    // Two files side by side take three quarters of the time. Those that look at how the show keeps up, or need all of the machine, come after.
-    jest('browser', [`--maxWorkers=${os.cpus().length}`, `--testPathIgnorePatterns=${alone}`]);
-    jest('browser', ['--runInBand', `--testPathPatterns=${alone}`]);
+    // Two files side by side take four fifths of the time, as pictures are worked out by all processors as it is, and hands in tests become so
+    // slow that what counts as one action of theirs is two.
+    jest('browser', ['--runInBand']);
   }
 } else failed++;
 

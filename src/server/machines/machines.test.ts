@@ -421,11 +421,12 @@ async function cable(delayMs: number): Promise<{ address: string; pull(): void; 
     }
   });
   await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
+  const pull = (): void => ends.forEach((end) => end.destroy());
   return {
     address: `http://127.0.0.1:${(proxy.address() as net.AddressInfo).port}`,
-    pull: () => ends.forEach((end) => end.destroy()),
+    pull,
     close() {
-      this.pull();
+      pull();
       proxy.close();
     },
   };
