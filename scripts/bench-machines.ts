@@ -34,7 +34,8 @@ function clockShow(): Show {
   const light = s.add('fill', 'Light', [0, 0], { colour: [0, 0, 0, 1] });
   s.formula(light, 'colour.g', `fract(time * ${1000 / roundMs})`);
   s.wire(light, s.out, 'picture');
-  const page = (show.scenes = [s.scene]) && addPage(show, null, 'All');
+  show.scenes = [s.scene];
+  const page = addPage(show, null, 'All');
   for (let k = 0; k < desks.count; k++) {
     const level = s.add('levels', `Level ${k}`, [0, 200 + 100 * k]);
     putOnDesk(show, catalogue, { scene: 's1', node: level, part: 'brightness' }, page);
