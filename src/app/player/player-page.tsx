@@ -5,6 +5,7 @@ import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
 import { playerName } from '../machines/link';
 import { begin, enter, playerStore } from './player-session';
 import { CodeForm } from '../remote/code-form';
+import { stayAwake } from '../stage/stay-awake';
 import '../styles.css';
 
 const sizeOf = (): { width: number; height: number } => ({
@@ -99,12 +100,6 @@ function Player() {
 }
 
 document.documentElement.dataset.theme = 'pyrvel-night';
-// A display that goes to sleep in the middle of a show is dark, whatever is drawn.
-const stayAwake = (): void => {
-  if (document.visibilityState === 'visible')
-    void navigator.wakeLock?.request('screen').catch(() => undefined);
-};
-document.addEventListener('visibilitychange', stayAwake);
 stayAwake();
 begin();
 createRoot(document.getElementById('root')!).render(<Player />);

@@ -1,4 +1,5 @@
 import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
+import { stayAwake } from './stay-awake';
 import type { StagePage } from './windows';
 
 /** The page of a stage window: black, with one canvas. F fills the screen, Escape leaves it. */
@@ -64,12 +65,6 @@ addEventListener('keydown', (event) => {
   else void document.documentElement.requestFullscreen();
 });
 
-// A display that goes to sleep in the middle of a show is dark, whatever is drawn.
-const stayAwake = (): void => {
-  if (document.visibilityState === 'visible')
-    void navigator.wakeLock?.request('screen').catch(() => undefined);
-};
-document.addEventListener('visibilitychange', stayAwake);
 stayAwake();
 
 const announce = (): void =>

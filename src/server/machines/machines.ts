@@ -4,7 +4,7 @@ import { createServer, type Server as TlsServer } from 'node:https';
 import type { IncomingMessage, Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
-import express, { Router, type Express } from 'express';
+import express, { Router, type Express, type NextFunction, type Response } from 'express';
 import type { NetworkState } from '../../core/machines/link';
 import { Access, AccessError } from './access';
 import { certificateFor, networkAddresses } from './certificate';
@@ -22,6 +22,15 @@ export interface MachinesOptions {
   port?: number;
   limits?: Limits;
 }
+
+/** Says why somebody was not let in or a file not taken; all else is a fault of the server. */
+const refuse =
+  (response: Response, next: NextFunction) =>
+  (error: Error): void => {
+    if (error instanceof AccessError || error instanceof FileError)
+      response.status(error.status).type('text/plain').send(error.message);
+    else next(error);
+  };
 
 /** Other machines of a show: the network that they come by, who is let in, and what they say to each other. */
 export class Machines {
@@ -128,11 +137,7 @@ export class Machines {
       }
       this.access!.enter(code.replace(/\D/g, ''), machine, request.socket.remoteAddress ?? '').then(
         (pass) => response.json(pass),
-        (error: Error) => {
-          if (error instanceof AccessError)
-            response.status(error.status).type('text/plain').send(error.message);
-          else next(error);
-        },
+        refuse(response, next),
       );
     });
     // Files of the show, with ranges, for machines that were let in.
@@ -143,11 +148,7 @@ export class Machines {
           if (file) response.type('application/octet-stream').sendFile(file);
           else response.status(404).type('text/plain').send('This file is not on the main machine.');
         })
-        .catch((error: Error) => {
-          if (error instanceof AccessError)
-            response.status(error.status).type('text/plain').send(error.message);
-          else next(error);
-        });
+        .catch(refuse(response, next));
     });
     return router;
   }
@@ -174,14 +175,9 @@ export class Machines {
       (isOpen ? this.open() : this.shut()).then(() => response.json(this.state), next);
     });
     router.put('/files/:id', (request, response, next) => {
-      this.files.take(request.params.id, request).then(
-        () => response.status(204).end(),
-        (error: Error) => {
-          if (error instanceof FileError)
-            response.status(error.status).type('text/plain').send(error.message);
-          else next(error);
-        },
-      );
+      this.files
+        .take(request.params.id, request)
+        .then(() => response.status(204).end(), refuse(response, next));
     });
     // All that were let in have to type a code again.
     router.post('/renew', (_request, response, next) => {
