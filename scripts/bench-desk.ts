@@ -323,7 +323,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
     ] as const
   ).some(wants);
   if (!onDesk) return;
-  const { server, address } = await listen(makeApp(), 0);
+  const { server, address } = await listen(makeApp({ isKept: false }), 0);
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
   const needsAlone = shares.length > 0 || wants('secondOutput');
   const show = { ...whole, name: 'Bench Apiary', transition: { ...whole.transition, length: 0 } };

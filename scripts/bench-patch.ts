@@ -170,7 +170,7 @@ export async function measurePatch(isWanted: (figure: string) => boolean, tell: 
   if (!wants('patch200') && !wants('open500') && !wants('variations')) return;
   const text = readFileSync(path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'), 'utf8');
   const demo = { ...(JSON.parse(text) as Show), name: 'Bench Apiary' };
-  const { server, address } = await listen(makeApp(), 0);
+  const { server, address } = await listen(makeApp({ isKept: false }), 0);
   try {
     for (const renderer of renderers) {
       const window = await Window.open(address, 1280, 943, renderer);

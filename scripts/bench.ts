@@ -226,7 +226,7 @@ if (against !== undefined) {
 const isWanted = (name: string): boolean => wanted.length === 0 || wanted.includes(name);
 const results = new Map<string, Ratio>();
 const refused = new Map<string, string>();
-const { server, address } = await listen(makeApp(), 0);
+const { server, address } = await listen(makeApp({ isKept: false }), 0);
 const driver = await startBrowser({ width: 400, height: 300 });
 try {
   await driver.manage().setTimeouts({ script: 600000 });

@@ -26,7 +26,7 @@ export async function soakScenes(wanted: readonly string[], options: Pick<Option
   const frames = options.get('frames');
   const msEach = (Number(options.get('minutes') ?? 5) * 60000) / Math.max(1, scenes.length);
 
-  const { server, address } = await listen(makeApp(), 0);
+  const { server, address } = await listen(makeApp({ isKept: false }), 0);
   const driver = await startBrowser({ width: 400, height: 300, precise: true });
   let grown = 0;
   try {

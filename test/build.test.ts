@@ -58,7 +58,7 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     await desk.choose('Instances');
     await desk.click('[aria-label="Source of Size"]');
     const to = await desk.find('[data-sources="size"] [aria-label="To high"]');
-    expect(await to.getText()).toBe('0.2');
+    expect(await desk.textOf(to)).toBe('0.2');
     await desk.until(
       'the live value',
       () => desk.text('[data-part="size"] [data-testid="live-value"]'),
@@ -178,7 +178,7 @@ describe('Pollen Drift’s first layer, by hand from an empty scene', () => {
     const labels = await desk.until(
       'what fits',
       async () =>
-        Promise.all((await desk.driver.findElements(By.css('[cmdk-item]'))).map((e) => e.getText())),
+        Promise.all((await desk.driver.findElements(By.css('[cmdk-item]'))).map((e) => desk.textOf(e))),
       (list) => list.length > 0,
     );
     expect(labels.some((l) => l.startsWith('Blur'))).toBe(true);

@@ -23,8 +23,7 @@ const steps = (): Promise<string[]> =>
   desk.driver.executeScript(
     `return [...document.querySelectorAll('[data-testid="history"] li button > span:first-child')].map((e) => e.textContent)`,
   );
-const period = async (): Promise<string> =>
-  (await desk.find('[role="spinbutton"][aria-label="Period value"]')).getText();
+const period = (): Promise<string> => desk.text('[role="spinbutton"][aria-label="Period value"]');
 
 test('undo says what it undid, and shows the scene of it', async () => {
   await desk.choose('Noise');

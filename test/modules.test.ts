@@ -306,7 +306,7 @@ describe('frames and notes', () => {
   test('a note shows Markdown, and is written where it lies', async () => {
     await alt('t');
     const note = await desk.find('[data-frame] .note strong');
-    expect(await note.getText()).toBe('Note');
+    expect(await desk.textOf(note)).toBe('Note');
     await desk.driver.actions({ async: true }).doubleClick(note).perform();
     const field = await desk.find('[aria-label="Words of the note"]');
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '# Bees', Key.ENTER, Key.ENTER, '- fly', Key.ESCAPE);
@@ -354,8 +354,7 @@ describe('the inspector', () => {
     show.scenes = [s.scene];
     await desk.openShow(show);
     await cards(['One', 'Scene Out', 'Two']);
-    const period = async (): Promise<string> =>
-      (await desk.find('[role="spinbutton"][aria-label="Period value"]')).getText();
+    const period = (): Promise<string> => desk.text('[role="spinbutton"][aria-label="Period value"]');
     await desk.choose('Two');
     await addToChoice('One');
     await desk.until(

@@ -12,7 +12,7 @@ beforeAll(async () => {
   // A copy, which a newer version takes the place of.
   dist = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-dist-'));
   cpSync(path.resolve('dist'), dist, { recursive: true, filter: (name) => !/assets\/.*\.png$/.test(name) });
-  desk = await Desk.open({ dist });
+  desk = await Desk.open({ dist, isKept: true });
   await desk.openShow(movingShow('Away', { Amber: [1, 0.7, 0.2] }));
 });
 afterAll(async () => {

@@ -133,7 +133,7 @@ describe('the monitor', () => {
   };
   const value = async (label: string): Promise<number> => {
     const field = await desk.find(`[aria-label="${label} value"]`);
-    return parseFloat((await field.getText()) || ((await field.getAttribute('value')) ?? ''));
+    return parseFloat((await desk.textOf(field)) || ((await field.getAttribute('value')) ?? ''));
   };
 
   test('a handle moves what it stands for, and goes to the middle by itself', async () => {
@@ -289,7 +289,7 @@ describe('loops', () => {
       async () => {
         await desk.chooseReturn();
         const [warning] = await desk.driver.findElements(By.css('[data-testid="blow-out"]'));
-        return warning?.getText();
+        return warning && desk.textOf(warning);
       },
       (text) => /Blows out/.test(text ?? ''),
     );

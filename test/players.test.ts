@@ -114,7 +114,7 @@ describe('players', () => {
     await desk.click('[aria-label="Views"] [href="/wall"]');
     await desk.click('[data-output-row="Right half"] button');
     const player = await desk.find('[aria-label="Player"]');
-    expect(await player.findElement(By.css('option:checked')).getText()).toBe('Right');
+    expect(await desk.textOf(await player.findElement(By.css('option:checked')))).toBe('Right');
     await desk.click('[aria-label="Views"] [href="/play"]');
     await desk.click('[data-scene-button="Halves"] button');
     await go('Left');

@@ -54,7 +54,7 @@ export class Probe {
   ) {}
 
   static async open(): Promise<Probe> {
-    const { server, address } = await listen(makeApp(), 0);
+    const { server, address } = await listen(makeApp({ isKept: false }), 0);
     const driver = await startBrowser({ width: 400, height: 300 });
     await driver.manage().setTimeouts({ script: 300000 });
     await driver.get(`${address}/probe.html`);

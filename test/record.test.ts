@@ -164,7 +164,7 @@ describe('an export', () => {
     await press('Video', form);
     await desk.type('Width', '63', form);
     const alert = await desk.find(`${form} [role="alert"]`);
-    expect(await alert.getText()).toMatch(/even numbers of pixels: 64 x/);
+    expect(await desk.textOf(alert)).toMatch(/even numbers of pixels: 64 x/);
     expect(await (await desk.find(`${form} button[type="submit"]`)).isEnabled()).toBe(false);
     await desk.type('Width', '64', form);
   });
@@ -220,7 +220,7 @@ test('what is on air is recorded while it is played, with sound, and says what w
   await desk.find(`nav ${output}`);
   await desk.until(
     'frames of the recording',
-    async () => Number(/(\d+) frames/.exec(await (await desk.find(`output${output}`)).getText())?.[1] ?? 0),
+    async () => Number(/(\d+) frames/.exec(await desk.text(`output${output}`))?.[1] ?? 0),
     (count) => count > 30,
   );
   await press('End the recording');

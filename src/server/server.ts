@@ -127,7 +127,9 @@ function makeGuests(machines: Machines, dist: string): Express {
 /**
  * Serves the built app and the demo show. Requests that come under another name than the loopback one (or, where it is
  * bound to another address, than that), or from a page of another origin, are refused, so that no page of the web can
- * speak with it through the browser. `dist`: the built app, if it is not that of this tree. `redis`: where the farm is that exports may use. `machines`: how others of the show come to this one.
+ * speak with it through the browser. `dist`: the built app, if it is not that of this tree. `redis`: where the farm is that
+ * exports may use. `machines`: how others of the show come to this one. `isKept`: whether browsers may keep the app for a start
+ * without its server (default: yes), which takes one that is new to it some ten seconds of work.
  */
 export function makeApp(
   options: {
@@ -136,6 +138,7 @@ export function makeApp(
     dist?: string;
     redis?: string;
     machines?: MachinesOptions;
+    isKept?: boolean;
   } = {},
 ): Express {
   const dist = options.dist ?? path.join(root, 'dist');
@@ -156,6 +159,8 @@ export function makeApp(
   app.use('/farm', farmRouter(options.redis ?? null));
   app.use('/machines', machines.router());
   app.use('/demo', express.static(path.join(root, 'demo'), { extensions: [], index: false }));
+  if (options.isKept === false)
+    app.get('/sw.js', (_request, response) => refuse(response, 404, 'The app is not kept.'));
   app.use(express.static(dist, { index: 'index.html' }));
   servePages(app, dist);
   // Views are addresses of the app; a missing file is not.
