@@ -399,6 +399,7 @@ export class Engine {
       return false;
     }
     const { graphics, performance: played } = this;
+    if (this.reports.hasNews) this.reportPerformance(now);
     graphics.clock.poll(now);
     if (this.isUnpainted && graphics.clock.behind === 0) {
       this.isUnpainted = false;

@@ -41,6 +41,17 @@ describe('reports of the engine', () => {
     expect(told).toHaveLength(4);
   });
 
+  test('of many hands come once a display frame, the last of them with the next call', () => {
+    for (let n = 0; n < 100; n++) reports.performance(1000 + n / 2, () => state(n), true);
+    expect(told).toHaveLength(4);
+    expect(reports.hasNews).toBe(true);
+    reports.performance(1062, () => state(99));
+    expect(told.at(-1)).toEqual({ type: 'performance', state: state(99) });
+    expect(reports.hasNews).toBe(false);
+    reports.performance(1070, () => state(100));
+    expect(told).toHaveLength(5);
+  });
+
   test('of values become rarer while the GPU is busy', () => {
     const look = { scene: 's', cards: [], bench: null, inspected: null };
     for (let now = 1000; now < 2000; now += 10) reports.glance(now, player({}), look, 0);

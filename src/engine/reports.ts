@@ -18,6 +18,9 @@ const every = {
   flashes: 100,
 } as const;
 
+/** Milliseconds between two reports of what was done: many hands may play at once, and a display shows no more of it. */
+const newsMs = 15;
+
 type Tell = (message: FromEngine) => void;
 
 /** Tells the interface what the engine does, each thing no more often than it can be read. */
@@ -32,6 +35,8 @@ export class Reports {
     pixels: 0,
     flashes: 0,
   };
+  /** Whether something was done that has not been told. */
+  hasNews = false;
   private toldPixels = false;
   private toldFlashes = '';
   private readonly toldFaults = new Map<string, string>();
@@ -49,10 +54,17 @@ export class Reports {
     this.toldFaults.clear();
   }
 
-  /** `isNews`: told at once, since somebody waits for it. `leastMs`: milliseconds between two at least. */
+  /**
+   * `isNews`: told as soon as a display could show it, since somebody waits for it; where that is not yet, with the next call.
+   * `leastMs`: milliseconds between two at least.
+   */
   performance(now: number, state: () => PerformanceState, isNews = false, leastMs = 0): void {
-    if (isNews) this.last.performance = now;
-    else if (!this.isDue('performance', now, leastMs)) return;
+    this.hasNews ||= isNews;
+    if (this.hasNews) {
+      if (now - this.last.performance < newsMs) return;
+      this.last.performance = now;
+      this.hasNews = false;
+    } else if (!this.isDue('performance', now, leastMs)) return;
     this.tell({ type: 'performance', state: state() });
   }
 

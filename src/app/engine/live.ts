@@ -93,13 +93,40 @@ export function usePart(part: string): PartGlance | null {
 const withoutScene = <T>(said: Record<string, T>, scene: string): Record<string, T> =>
   Object.fromEntries(Object.entries(said).filter(([place]) => sceneOfPlace(place) !== scene));
 
+/** Milliseconds after which what waits for a paint is taken without one, as in a window out of sight. */
+const unpaintedMs = 100;
+
+/** Has `take` called no more than once a paint of the page, with the last of what came meanwhile. */
+function oncePerPaint<T>(take: (value: T) => void): (value: T) => void {
+  let isWaiting = false;
+  let waiting: { value: T } | null = null;
+  const give = (value: T): void => {
+    isWaiting = true;
+    const next = (): void => {
+      cancelAnimationFrame(frame);
+      clearTimeout(timer);
+      isWaiting = false;
+      const last = waiting;
+      waiting = null;
+      if (last) give(last.value);
+    };
+    const frame = requestAnimationFrame(next);
+    const timer = setTimeout(next, unpaintedMs);
+    take(value);
+  };
+  return (value) => {
+    if (isWaiting) waiting = { value };
+    else give(value);
+  };
+}
+
 /** Brings the engine's words to the stores, and tells it whether the window is in sight; called once when the app starts. */
 export function listenToEngine(): void {
   const client = engine();
   const tellHidden = (): void => client.set({ type: 'desk-hidden', hidden: document.hidden });
   document.addEventListener('visibilitychange', tellHidden);
   tellHidden();
-  client.on('performance', ({ state }) => {
+  const show = oncePerPaint((state: PerformanceState) => {
     const { transport, program, blackout, freeze, desk, cues, masters, layer, bpm, moves } = state;
     const now = liveStore.getState();
     // What is the same keeps its identity, so that only what shows it is drawn again.
@@ -129,6 +156,7 @@ export function listenToEngine(): void {
       moves: keep(now.moves, moves),
     });
   });
+  client.on('performance', ({ state }) => show(state));
   // For scripts that watch a long evening and disturb it, as `npm run soak` does.
   Object.assign(window, {
     pyrvel: {

@@ -104,6 +104,8 @@ export function installFakeBrowser(path = '/build'): void {
     location: { pathname: path, origin: 'http://localhost' },
     window: fakeWindow,
     document: Object.assign(new FakeTarget(), { querySelector: () => null, hidden: false }),
+    requestAnimationFrame: (run: () => void) => setTimeout(run, 16),
+    cancelAnimationFrame: (frame: number) => clearTimeout(frame),
   };
   for (const [name, value] of Object.entries(globals))
     Object.defineProperty(globalThis, name, { value, configurable: true, writable: true });
