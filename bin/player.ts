@@ -1,12 +1,9 @@
 import { spawn } from 'node:child_process';
-import { createHash, X509Certificate } from 'node:crypto';
+import { createHash } from 'node:crypto';
 import { homedir } from 'node:os';
 import path from 'node:path';
-import { connect } from 'node:tls';
+import { certificateAt } from '../src/server/machines/certificate';
 import { UsageError, type Options } from './arguments';
-
-/** Milliseconds in which the main machine has to answer. */
-const patienceMs = 5000;
 
 /** The page of a player on the main machine. Throws UsageError. */
 export function playerAddress(options: Options): URL {
@@ -41,28 +38,21 @@ export function playerFlags(address: URL, folder: string, trusted: string | null
 }
 
 /** The certificate that a machine shows, and its public key's digest as browsers name it. */
-function certificateAt({ hostname, port }: URL): Promise<{ fingerprint: string; key: string }> {
-  return new Promise((resolve, reject) => {
-    const socket = connect({ host: hostname, port: Number(port || 443), rejectUnauthorized: false }, () => {
-      const certificate = new X509Certificate(socket.getPeerCertificate().raw);
-      socket.end();
-      const key = certificate.publicKey.export({ type: 'spki', format: 'der' });
-      resolve({
-        fingerprint: certificate.fingerprint256,
-        key: createHash('sha256').update(key).digest('base64'),
-      });
-    });
-    socket.setTimeout(patienceMs, () => socket.destroy(new Error('no answer')));
-    socket.on('error', (error) =>
-      reject(new UsageError(`The main machine does not answer at ${hostname}:${port} (${error.message}).`)),
-    );
+async function shownAt(address: URL): Promise<{ fingerprint: string; key: string }> {
+  const certificate = await certificateAt(address).catch((error: Error) => {
+    throw new UsageError(`The main machine does not answer at ${address.host} (${error.message}).`);
   });
+  const key = certificate.publicKey.export({ type: 'spki', format: 'der' });
+  return {
+    fingerprint: certificate.fingerprint256,
+    key: createHash('sha256').update(key).digest('base64'),
+  };
 }
 
 /** Starts a player in a browser that fills the display; ends when it is closed. */
 export async function startPlayer(options: Options, print: (line: string) => void): Promise<number> {
   const address = playerAddress(options);
-  const certificate = address.protocol === 'https:' ? await certificateAt(address) : null;
+  const certificate = address.protocol === 'https:' ? await shownAt(address) : null;
   if (certificate) print(`Certificate of the main machine: ${certificate.fingerprint}`);
   const folder = process.env.PYRVEL_DATA ?? path.join(homedir(), '.pyrvel');
   const flags = playerFlags(address, folder, certificate?.key ?? null);

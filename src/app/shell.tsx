@@ -23,6 +23,7 @@ import { recordingStore } from './data/recording-store';
 import { useSession } from './data/session';
 import { inputStore } from './inputs/input-store';
 import { LearnBanner } from './inputs/learn-banner';
+import { machinesStore } from './machines/machines-store';
 import { perform } from './engine/perform';
 import { firstSteps } from './data/first-steps';
 import { helpSession } from './data/help-session';
@@ -131,6 +132,23 @@ function Transport() {
 function RecordingLamp() {
   const isOn = recordingStore((s) => s.recording !== null);
   return isOn && <span role="img" aria-label="Recording" className="ml-1.5 size-2 rounded-full bg-error" />;
+}
+
+/** Says that another machine performs, and this one follows. */
+function SpareLamp() {
+  const follows = machinesStore((s) => s.follows);
+  const about = 'This machine follows another one: what is done here is done there.';
+  return (
+    follows && (
+      <span
+        role="img"
+        data-testid="spare"
+        title={about}
+        aria-label={`Spare. ${about}`}
+        className="ml-1.5 size-2 rounded-full bg-secondary"
+      />
+    )
+  );
 }
 
 /** Says that the server is away, and what that takes. */
@@ -263,6 +281,7 @@ export function Shell() {
             >
               {label}
               {to === '/record' && <RecordingLamp />}
+              {to === '/machines' && <SpareLamp />}
             </NavLink>
           ))}
         </nav>

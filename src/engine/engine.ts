@@ -238,6 +238,9 @@ export class Engine {
       case 'follow':
         this.performance.follow(message.state, performance.timeOrigin + this.lastNow);
         break;
+      case 'lead':
+        this.performance.lead();
+        break;
       case 'watch':
         if (message.watch.scene !== this.watch.scene) this.graphics?.clock.forgetNodes();
         this.watch = message.watch;

@@ -175,6 +175,15 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
   return true;
 }
 
+/** Opens a show that another machine performs, at its state; this browser keeps it under an id of its own. */
+export async function openCopy(id: string, show: Show, resume: PerformanceState): Promise<boolean> {
+  await save();
+  clearJournal(id);
+  await database.shows.put({ id, name: show.name, updated: Date.now(), show });
+  const { program } = resume.program;
+  return loadShow(id, { sceneId: program, selection: [], program, resume });
+}
+
 /** Where this tab is in a show. */
 interface Place {
   sceneId: string;

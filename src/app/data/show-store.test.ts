@@ -8,7 +8,8 @@ import { installFakeBrowser } from '../testing/fake-browser';
 jest.useFakeTimers();
 afterAll(() => void jest.useRealTimers());
 installFakeBrowser();
-const { editScene, editShow, endGesture, openShow, redo, showStore, undo } = await import('./show-store');
+const { editScene, editShow, endGesture, openShow, redo, showStore, takeFromOthers, undo } =
+  await import('./show-store');
 const { ownership } = await import('./ownership');
 
 describe('the open show', () => {
@@ -41,6 +42,25 @@ describe('the open show', () => {
     expect(now()).toBe(before);
     undo();
     expect(now()).toBe(before);
+  });
+
+  test('is undone without what somebody else did meanwhile', () => {
+    const start = period();
+    drag(0.5, null);
+    takeFromOthers({ ...now(), name: 'Theirs' });
+    drag(0.6, null);
+    expect(now().name).toBe('Theirs');
+    undo();
+    undo();
+    expect(period()).toBe(start);
+    expect(now().name).toBe('Theirs');
+    undo();
+    expect(now().name).toBe('Theirs');
+    takeFromOthers({ ...now(), name: 'Theirs again' });
+    redo();
+    redo();
+    expect(period()).toBe(0.6);
+    expect(now().name).toBe('Theirs again');
   });
 
   test('is undone and made again step by step', () => {

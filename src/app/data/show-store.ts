@@ -2,6 +2,7 @@ import { castDraft, produce, type Draft } from 'immer';
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
 import { EditError } from '../../core/show/edit';
+import { rebased } from '../../core/show/rebase';
 import { tidyModule } from '../../core/show/edit-module';
 import { makeShow } from '../../core/show/create';
 import { moduleAt, sceneAt } from '../../core/module/open-place';
@@ -77,6 +78,22 @@ export function editShow<T>(recipe: (show: Draft<Show>) => T, gestureKey: string
     say({ tone: 'warning', text: error.message });
     return null;
   }
+}
+
+/** Takes what somebody else did to the show on another machine. It is no step here: undo goes back past it and leaves it as it is. */
+export function takeFromOthers(next: Show): void {
+  const { show: before } = showStore.getState();
+  if (next === before) return;
+  const history = showStore.temporal.getState();
+  const withTheirs = (states: readonly Partial<{ show: Show }>[]): { show: Show }[] =>
+    states.map(({ show }) => ({ show: rebased(show!, before, next) }));
+  history.pause();
+  showStore.setState({ show: next });
+  showStore.temporal.setState({
+    pastStates: withTheirs(history.pastStates),
+    futureStates: withTheirs(history.futureStates),
+  });
+  history.resume();
 }
 
 /** Changes one patch of the show: that of a scene, or what lies in a module ("s1/n5"). */

@@ -15,6 +15,7 @@ export const roleWords: Readonly<Record<DeskRole, readonly [name: string, about:
 const codeWords: Readonly<Record<PassRole, readonly [name: string, about: string]>> = {
   ...roleWords,
   player: ['Player', 'Another computer that shows a screen of the wall, at /player'],
+  spare: ['Spare', 'A second main machine, which follows and takes over when this one is gone'],
 };
 
 /** How others come to this machine: whether they can, by which address, and the codes that let them in. */

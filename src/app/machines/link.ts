@@ -1,5 +1,6 @@
 import { io, type Socket } from 'socket.io-client';
-import { ClockMeter } from '../../core/machines/clock';
+import type { ClockMeter } from '../../core/machines/clock';
+import { ClockRounds } from '../../core/machines/clock-rounds';
 import {
   linkPath,
   linkVersion,
@@ -11,17 +12,8 @@ import {
 
 export type Link = Socket<FromServer, ToServer>;
 
-/** Rounds of the clock that are asked for quickly at first, then now and then; milliseconds between them. */
-const quickRounds = 8;
-const everyMs = { quick: 60, calm: 1000 };
-/** Milliseconds after which a round counts as lost. */
-const lostMs = 2000;
-/** Rounds that a report of losses speaks of. */
-const countedRounds = 60;
+/** Milliseconds between two reports of this machine. */
 const reportMs = 1000;
-
-/** Milliseconds of this machine's clock, which is not set back while the page lives. */
-const ownMilliseconds = (): number => performance.timeOrigin + performance.now();
 
 /** What a player is called: as its address says, `/player?name=Left`. */
 export const playerName = (): string =>
@@ -53,49 +45,27 @@ export function openLink(
     reconnectionDelayMax: 2000,
     auth: { ...hello, version: linkVersion, machine: machineId(hello.role) } satisfies Handshake,
   });
-  const clock = new ClockMeter();
-  /** Whether each of the last rounds came back. */
-  const rounds: boolean[] = [];
-  let asked = 0;
-  let timer = 0;
-  const note = (came: boolean): void => {
-    rounds.push(came);
-    if (rounds.length > countedRounds) rounds.shift();
-  };
-  const round = (): void => {
-    const sent = ownMilliseconds();
-    let isOpen = true;
-    const lost = setTimeout(() => {
-      isOpen = false;
-      note(false);
-    }, lostMs);
-    link.volatile.emit('clock', (server) => {
-      if (!isOpen) return;
-      isOpen = false;
-      clearTimeout(lost);
-      note(true);
-      clock.add({ sent, received: ownMilliseconds(), server });
-    });
-    timer = window.setTimeout(round, ++asked < quickRounds ? everyMs.quick : everyMs.calm);
-  };
-  link.on('connect', () => {
-    clearTimeout(timer);
-    asked = 0;
-    round();
+  const rounds = new ClockRounds((answer) => void link.volatile.emit('clock', answer), {
+    now: () => performance.timeOrigin + performance.now(),
+    later: (run, ms) => {
+      const timer = setTimeout(run, ms);
+      return () => clearTimeout(timer);
+    },
   });
-  link.on('disconnect', () => clearTimeout(timer));
+  const { clock } = rounds;
+  link.on('connect', () => rounds.begin());
+  link.on('disconnect', () => rounds.end());
   const reporting = setInterval(() => {
     if (!link.connected) return;
     const report: MachineReport = {
       clock: clock.state,
-      asked: rounds.length,
-      lost: rounds.filter((came) => !came).length,
+      ...rounds.counts,
       ...about(),
     };
     link.volatile.emit('report', report);
   }, reportMs);
   const close = (): void => {
-    clearTimeout(timer);
+    rounds.end();
     clearInterval(reporting);
     link.disconnect();
   };

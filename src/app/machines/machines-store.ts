@@ -9,6 +9,8 @@ interface MachinesState {
   cards: readonly MachineCard[];
   /** What this window is among machines. */
   link: 'away' | 'main' | 'refused';
+  /** It follows another main machine, as its spare. */
+  follows: boolean;
 }
 
 export const machinesStore = create<MachinesState>()(() => ({
@@ -16,16 +18,14 @@ export const machinesStore = create<MachinesState>()(() => ({
   fault: '',
   cards: [],
   link: 'away',
+  follows: false,
 }));
 
-async function ask(route: string, body?: object): Promise<void> {
+async function ask(route: string, body?: object, method = body ? 'POST' : 'GET'): Promise<void> {
   try {
     const response = await fetch(`/machines/${route}`, {
-      ...((body || route === 'renew') && {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify(body ?? {}),
-      }),
+      method,
+      ...(body && { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
     });
     if (!response.ok) throw new Error(await response.text());
     machinesStore.setState({ network: (await response.json()) as NetworkState, fault: '' });
@@ -41,4 +41,8 @@ export const lookAtNetwork = (): Promise<void> => ask('network');
 /** Opens or closes the network. */
 export const openNetwork = (isOpen: boolean): Promise<void> => ask('network', { isOpen });
 /** Sends all machines away, and makes new codes. */
-export const renewCodes = (): Promise<void> => ask('renew');
+export const renewCodes = (): Promise<void> => ask('renew', {});
+/** Makes this machine the spare of the main machine at an address. */
+export const followMain = (address: string, code: string): Promise<void> => ask('follow', { address, code });
+/** Performs by itself again, and is the spare of nobody. */
+export const stopFollowing = (): Promise<void> => ask('follow', undefined, 'DELETE');

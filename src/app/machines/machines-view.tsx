@@ -6,12 +6,20 @@ import { givenStore } from './given';
 import { dismissMachine, giveScreen, identify, restartEngine } from './main-machine';
 import { Invitation, roleWords } from './invitation';
 import { machinesStore } from './machines-store';
+import { Spare } from './spare';
 
 const ms = (value: number): string => `${value.toFixed(Math.abs(value) < 10 ? 2 : 0)} ms`;
 
+const kindWords = { main: 'Main', player: 'Player', spare: 'Spare' } as const;
+
 /** What a machine is called by what it does. */
-const kindOf = ({ role, desk }: MachineCard): string =>
-  role === 'main' ? 'Main' : role === 'player' ? 'Player' : `Remote desk · ${desk ? roleWords[desk][0] : ''}`;
+const kindOf = ({ role, desk }: MachineCard, follows: boolean): string =>
+  // The window of this machine, which is the main one by itself.
+  role === 'main' && follows
+    ? kindWords.spare
+    : role === 'remote'
+      ? `Remote desk · ${desk ? roleWords[desk][0] : ''}`
+      : kindWords[role];
 
 const sinceText = (since: number): string => {
   const minutes = Math.floor((performance.timeOrigin + performance.now() - since) / 60000);
@@ -47,12 +55,16 @@ function Shows({ machine, name }: { machine: string; name: string }) {
 }
 
 function Row({ card }: { card: MachineCard }) {
+  const follows = machinesStore((s) => s.follows);
+  const kind = kindOf(card, follows);
   const { clock, asked, lost, framesPerSecond } = card;
   const { word, tone } = linkWord(card);
   return (
     <tr data-machine={card.name}>
       <th scope="row" className="font-semibold">
-        <span className="block max-w-48 truncate">{card.name}</span>
+        <span className="block max-w-48 truncate">
+          {card.role === 'main' && follows ? 'This machine' : card.name}
+        </span>
         <span className="figures quiet block text-2xs font-normal">{card.address}</span>
         {card.lacks && (
           <span className="block max-w-64 text-2xs font-normal text-warning" role="status">
@@ -61,7 +73,9 @@ function Row({ card }: { card: MachineCard }) {
         )}
       </th>
       <td>
-        <span className="block">{kindOf(card)}</span>
+        <span className="block" data-kind={kind}>
+          {kind}
+        </span>
         {card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
       </td>
       <td className={tone}>{word}</td>
@@ -114,14 +128,16 @@ function Row({ card }: { card: MachineCard }) {
 
 /** Machines: who is there beside this one, how well they hear each other, and how more of them come. */
 export function MachinesView() {
-  const { cards, link } = machinesStore();
+  const { cards, link, follows } = machinesStore();
   return (
     <main className="flex h-full">
       <aside
         className="w-80 shrink-0 overflow-y-auto border-r edge bg-base-200 p-4"
         aria-label="How others come"
       >
+        {follows && <Spare />}
         <Invitation />
+        {!follows && <Spare />}
       </aside>
       <section className="min-w-0 grow overflow-auto p-4" aria-label="Machines">
         <h2 className="mb-2 font-semibold">Machines</h2>
@@ -163,7 +179,7 @@ export function MachinesView() {
             </tbody>
           </table>
         )}
-        {link === 'main' && cards.length < 2 && (
+        {link === 'main' && cards.length < 2 && !follows && (
           <p className="quiet mt-6 max-w-prose">
             Nobody else is here. A phone or tablet with a remote desk shows the desk of the scene on air, the
             cues and a small picture of the program; what it does is done here. A player is another computer,

@@ -1,173 +1,384 @@
 import * as Y from 'yjs';
-import type { PerformanceState } from '../../core/desk/performance-state';
+import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
+import type { Audience, MachineCard, StateNews } from '../../core/machines/link';
 import { NewsOfState } from '../../core/machines/news';
-import { writeShared } from '../../core/machines/show-document';
 import type { Show } from '../../core/document/types';
+import { catalogue } from '../../nodes/catalogue';
+import { loadShow, openCopy } from '../data/keeper';
 import { ownership } from '../data/ownership';
-import { showStore } from '../data/show-store';
+import { showStore, takeFromOthers } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { perform } from '../engine/perform';
+import { perform, performOn } from '../engine/perform';
 import { controllers, onHand } from '../inputs/controllers';
+import { say } from '../parts/notices';
+import { FileFetcher } from './fetch-files';
 import { givenTo, keepGiven } from './given';
 import { shareFiles } from './share-files';
-import { machinesStore } from './machines-store';
+import { lookAtNetwork, machinesStore } from './machines-store';
 import { openLink, type Link } from './link';
+import { SharedShow } from './shared-show';
+
+/** What checks shows is large, and is needed with the first edit of somebody else. */
+const checker = () => import('../../core/show/validate');
 
 /** Milliseconds between two reports of the performance to other machines. */
 const leastMs = 33;
+/** Milliseconds for which edits of others are gathered. */
+const gatherMs = 40;
+/** Most bytes of a part of an edit: messages over the network have a largest size. */
+const partBytes = 48 * 1024;
 /** Small pictures of the program for those who look on. */
 const look = { width: 256, perSecond: 8 };
 /** Milliseconds until a window that another one keeps from being the main machine tries again. */
 const retryMs = 5000;
 
-/** The link of this window, once it is opened. */
-let own: Link | null = null;
-
-/** Gives a player a screen of the wall; null: what is on air. */
-export function giveScreen(machine: string, screen: string | null): void {
-  keepGiven(machine, screen);
-  own?.emit('give', machine, screen);
-}
-
-/** Has a player show its name for a while. */
-export const identify = (machine: string): void => void own?.emit('identify', machine);
-/** Has a player replace its engine. */
-export const restartEngine = (machine: string): void => void own?.emit('restart', machine);
-
-/** Ends a remote desk: it has to be let in again. */
-export const dismissMachine = (machine: string): void => void own?.emit('dismiss', machine);
-
-/** The show as a document that is told to others, made anew with each show that is opened. */
-class ToldShow {
-  private document = new Y.Doc();
-  private told: { id: string; show: Show } | null = null;
-
-  constructor(private readonly link: Link) {}
-
-  tell(id: string, show: Show, isAll: boolean): void {
-    if (isAll || this.told?.id !== id) {
-      this.document = new Y.Doc();
-      writeShared(this.document, null, show);
-      this.link.emit('show', Y.encodeStateAsUpdate(this.document), true);
-    } else if (this.told.show !== show) {
-      const tell = (update: Uint8Array): void => void this.link.emit('show', update, false);
-      this.document.on('update', tell);
-      writeShared(this.document, this.told.show, show);
-      this.document.off('update', tell);
-    }
-    this.told = { id, show };
-  }
-}
-
-/** Makes this window the main machine for others: they are told of the show and the performance, and what they do is carried out here. */
-export function keepMachines(): void {
-  const { link, clock } = openLink({ role: 'main', name: 'Main', token: '' }, () => ({
+/**
+ * This window among other machines. It performs, tells them of the show and the performance, and carries out what they do; or it follows another main
+ * machine as its spare: shows what is performed there, has what is done here done there, and takes over when it is told to.
+ */
+class MainMachine {
+  private readonly opened = openLink({ role: 'main', name: 'Main', token: '' }, () => ({
     framesPerSecond: liveStore.getState().stats?.framesPerSecond ?? 0,
-    lacks: '',
+    lacks: [...this.lacks.values()].join(' ').slice(0, 300),
   }));
-  own = link;
-  const news = new NewsOfState();
-  const told = new ToldShow(link);
-  let remotes = 0;
-  let players = 0;
-  const others = (): number => remotes + players;
-  let isWelcome = false;
-  let last = -Infinity;
-  let timer = 0;
-  let state: PerformanceState | null = null;
-
-  const tellState = (): void => {
-    clearTimeout(timer);
-    timer = 0;
-    if (!state || !isWelcome || others() === 0) return;
-    last = performance.now();
-    const changed = news.of({ ...state, at: clock.toServer(state.at) });
-    if (changed) link.emit('state', changed, false);
-  };
-  const tellShow = (isAll: boolean): void => {
-    if (!isWelcome || others() === 0) return;
-    const { id, show } = showStore.getState();
-    told.tell(id, show, isAll);
-    if (players > 0) void shareFiles(show);
-  };
-  const tellAll = (): void => {
-    tellShow(true);
-    news.forget();
-    state = engine().lastReport ?? state;
-    const whole = state && news.of({ ...state, at: clock.toServer(state.at) });
-    if (whole && isWelcome) link.emit('state', whole, true);
-  };
-  const tellInputs = (): void => {
-    if (isWelcome && players > 0) link.emit('inputs', { ...controllers });
-  };
+  readonly link: Link = this.opened.link;
+  private readonly clock = this.opened.clock;
+  private readonly news = new NewsOfState();
+  private readonly shared = new SharedShow((update, isWhole) => this.tellUpdate(update, isWhole));
+  private readonly lacks = new Map<string, string>();
+  private readonly files = new FileFetcher('', (of, sentence) => {
+    if (sentence) this.lacks.set(of, sentence);
+    else this.lacks.delete(of);
+  });
+  private audience: Audience = { remotes: 0, players: 0 };
+  private isWelcome = false;
+  private last = -Infinity;
+  private timer = 0;
+  private state: PerformanceState | null = null;
+  /** The show that others were told of. */
+  private told = '';
   /** Height of the small pictures that the engine makes; 0: none. */
-  let lookHeight = 0;
-  const showLook = (): void => {
-    const { width, height } = showStore.getState().show.canvas;
-    const wanted = isWelcome && remotes > 0 ? Math.max(2, Math.round((look.width * height) / width)) : 0;
-    if (wanted === lookHeight) return;
-    lookHeight = wanted;
-    engine().set({ type: 'look', look: wanted ? { ...look, height: wanted } : null });
-  };
+  private lookHeight = 0;
+  /** Id of the main machine that is followed; null: this one performs. */
+  private follows: string | null = null;
+  /** Id of the show that is followed, once it is open. */
+  private copy: string | null = null;
+  private reading = 0;
+  /** Edits of the spare that were not looked at yet. */
+  private edits: Uint8Array[] = [];
 
-  link.on('welcome', () => {
-    isWelcome = true;
-    machinesStore.setState({ link: 'main' });
-  });
-  link.on('farewell', () => {
-    isWelcome = false;
-    machinesStore.setState({ link: 'refused', cards: [] });
-    setTimeout(() => {
-      if (!ownership.getState().elsewhere) link.disconnect().connect();
-    }, retryMs);
-  });
-  link.on('disconnect', () => {
-    isWelcome = false;
-    remotes = 0;
-    players = 0;
-    showLook();
-    if (machinesStore.getState().link === 'main') machinesStore.setState({ link: 'away', cards: [] });
-  });
-  link.on('audience', (audience) => {
-    const before = others();
-    const hadPlayers = players > 0;
-    ({ remotes, players } = audience);
-    if (before === 0 && others() > 0) tellAll();
-    if (!hadPlayers && players > 0) {
-      void shareFiles(showStore.getState().show);
-      tellInputs();
+  constructor() {
+    const { link } = this;
+    link.on('welcome', () => {
+      this.isWelcome = true;
+      machinesStore.setState({ link: 'main' });
+    });
+    link.on('farewell', () => {
+      this.isWelcome = false;
+      machinesStore.setState({ link: 'refused', cards: [] });
+      setTimeout(() => {
+        if (!ownership.getState().elsewhere) link.disconnect().connect();
+      }, retryMs);
+    });
+    link.on('disconnect', () => {
+      this.isWelcome = false;
+      this.audience = { remotes: 0, players: 0 };
+      this.showLook();
+      if (machinesStore.getState().link === 'main') machinesStore.setState({ link: 'away', cards: [] });
+    });
+    link.on('audience', (audience) => this.meet(audience));
+    link.on('machines', (cards) => this.list(cards));
+    link.on('perform', (command) => {
+      if (this.follows === null) perform(command);
+    });
+    link.on('edit', (update) => this.takeEdit(new Uint8Array(update)));
+    link.on('follows', (main) => this.setFollows(main));
+    link.on('show', (update, isWhole) => this.hearShow(new Uint8Array(update), isWhole));
+    link.on('state', (news, isWhole) => this.hearState(news, isWhole));
+    link.on('inputs', (heard) => {
+      if (this.follows !== null) engine().set({ type: 'controllers', controllers: heard });
+    });
+    link.on('gives', (given) => {
+      for (const [machine, screen] of Object.entries(given)) keepGiven(machine, screen);
+    });
+    link.on('refused', (sentence) => say({ tone: 'warning', text: sentence }));
+    engine().on('performance', ({ state }) => {
+      if (this.follows !== null) return;
+      this.state = state;
+      if (this.others === 0 || this.timer) return;
+      const wait = this.last + leastMs - performance.now();
+      if (wait <= 0) this.tellState();
+      else this.timer = window.setTimeout(() => this.tellState(), wait);
+    });
+    // A fresh engine stands where it was told to last.
+    engine().on('ready', () => setTimeout(() => this.showFollowed()));
+    onHand(() => this.tellInputs());
+    engine().on('look', ({ jpeg }) => {
+      if (this.isWelcome && this.audience.remotes > 0) link.volatile.emit('picture', new Uint8Array(jpeg));
+    });
+    showStore.subscribe((now, before) => {
+      if (this.follows === null) this.tellShow(false);
+      else this.tellEdit(now.id, before.id);
+      if (now.show.canvas !== before.show.canvas) this.showLook();
+    });
+    // Where another tab has the show, that one performs.
+    ownership.subscribe(({ elsewhere }) => {
+      if (elsewhere) link.disconnect();
+      else link.connect();
+    });
+    if (ownership.getState().elsewhere) link.disconnect();
+  }
+
+  private get others(): number {
+    return this.audience.remotes + this.audience.players;
+  }
+
+  // What a main machine tells.
+
+  private tellState(): void {
+    clearTimeout(this.timer);
+    this.timer = 0;
+    if (!this.state || !this.isWelcome || this.others === 0 || this.follows !== null) return;
+    this.last = performance.now();
+    const changed = this.news.of({ ...this.state, at: this.clock.toServer(this.state.at) });
+    if (changed) this.link.emit('state', changed, false);
+  }
+
+  private tellShow(isAll: boolean): void {
+    if (!this.isWelcome || this.others === 0) return;
+    const { id, show } = showStore.getState();
+    if (isAll || this.told !== id) this.shared.begin(show);
+    else this.shared.write(show);
+    this.told = id;
+    if (this.audience.players > 0) void shareFiles(show);
+  }
+
+  private tellAll(): void {
+    this.tellShow(true);
+    this.news.forget();
+    this.state = engine().lastReport ?? this.state;
+    const whole = this.state && this.news.of({ ...this.state, at: this.clock.toServer(this.state.at) });
+    if (whole && this.isWelcome) this.link.emit('state', whole, true);
+  }
+
+  private tellInputs(): void {
+    if (this.isWelcome && this.audience.players > 0 && this.follows === null)
+      this.link.emit('inputs', { ...controllers });
+  }
+
+  private showLook(): void {
+    const { width, height } = showStore.getState().show.canvas;
+    const isWanted = this.isWelcome && this.audience.remotes > 0;
+    const wanted = isWanted ? Math.max(2, Math.round((look.width * height) / width)) : 0;
+    if (wanted === this.lookHeight) return;
+    this.lookHeight = wanted;
+    engine().set({ type: 'look', look: wanted ? { ...look, height: wanted } : null });
+  }
+
+  private meet(audience: Audience): void {
+    const before = this.others;
+    const hadPlayers = this.audience.players > 0;
+    this.audience = audience;
+    if (this.follows === null) {
+      if (before === 0 && this.others > 0) this.tellAll();
+      if (!hadPlayers && audience.players > 0) {
+        void shareFiles(showStore.getState().show);
+        this.tellInputs();
+      }
     }
-    showLook();
-  });
-  link.on('machines', (cards) => {
+    this.showLook();
+  }
+
+  private list(cards: MachineCard[]): void {
     // A player that comes is given what it was given before.
     const known = new Set(machinesStore.getState().cards.map(({ machine, since }) => `${machine} ${since}`));
     for (const { machine, role, since } of cards)
       if (role === 'player' && !known.has(`${machine} ${since}`))
-        link.emit('give', machine, givenTo(machine));
+        this.link.emit('give', machine, givenTo(machine));
     machinesStore.setState({ cards });
-  });
-  link.on('perform', perform);
-  engine().on('performance', (report) => {
-    state = report.state;
-    if (others() === 0 || timer) return;
-    const wait = last + leastMs - performance.now();
-    if (wait <= 0) tellState();
-    else timer = window.setTimeout(tellState, wait);
-  });
-  onHand(tellInputs);
-  engine().on('look', ({ jpeg }) => {
-    if (isWelcome && remotes > 0) link.volatile.emit('picture', new Uint8Array(jpeg));
-  });
-  showStore.subscribe((now, before) => {
-    tellShow(false);
-    if (now.show.canvas !== before.show.canvas) showLook();
-  });
-  // Where another tab has the show, that one performs.
-  ownership.subscribe(({ elsewhere }) => {
-    if (elsewhere) link.disconnect();
-    else link.connect();
-  });
-  if (ownership.getState().elsewhere) link.disconnect();
+  }
+
+  /** What was done to the show on the spare: looked at, taken, and told to the others; or refused, and then the spare has the whole show again. */
+  private takeEdit(update: Uint8Array): void {
+    if (this.follows !== null) return;
+    try {
+      this.shared.take(update, false);
+      this.edits.push(update);
+    } catch (error) {
+      this.refuse((error as Error).message);
+      return;
+    }
+    this.reading ||= window.setTimeout(() => void this.readEdits(), gatherMs);
+  }
+
+  private async readEdits(): Promise<void> {
+    const { checkShow } = await checker();
+    this.reading = 0;
+    const next = this.shared.read();
+    if (!next || this.follows !== null) return;
+    catalogue.take(next.modules);
+    const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
+    if (finding) {
+      catalogue.take(showStore.getState().show.modules);
+      this.refuse(`at ${finding.where}: ${finding.what}`);
+      return;
+    }
+    const edits = this.edits.splice(0);
+    this.shared.hold(next);
+    takeFromOthers(next);
+    if (edits.length > 0) this.link.emit('show', Y.mergeUpdates(edits), false);
+    void this.files.fetch(next);
+  }
+
+  private refuse(why: string): void {
+    this.edits = [];
+    const sentence = `An edit of the spare was not taken (${why}).`;
+    say({ tone: 'warning', text: sentence });
+    this.link.emit('refuse', sentence);
+    this.tellShow(true);
+  }
+
+  // What a spare hears.
+
+  private setFollows(main: string | null): void {
+    if (main === this.follows) return;
+    const wasFollowing = this.follows !== null;
+    this.follows = main;
+    machinesStore.setState({ follows: main !== null });
+    void lookAtNetwork();
+    if (main !== null) {
+      this.copy = null;
+      this.state = null;
+      performOn((command) => this.link.emit('perform', command, () => undefined));
+    } else if (wasFollowing) this.lead();
+  }
+
+  /** From here on this window performs, from where the other one stood. */
+  private lead(): void {
+    performOn((command) => engine().perform(command));
+    engine().send({ type: 'lead' });
+    this.told = showStore.getState().id;
+    this.copy = null;
+    this.news.forget();
+    say({
+      tone: 'warning',
+      stays: true,
+      text: 'This machine performs now: the one that it followed is gone.',
+    });
+  }
+
+  private tellUpdate(update: Uint8Array, isWhole: boolean): void {
+    if (this.follows === null) {
+      this.link.emit('show', update, isWhole);
+      return;
+    }
+    for (let from = 0; from < update.length; from += partBytes)
+      this.link.emit('edit', update.slice(from, from + partBytes), from + partBytes >= update.length);
+  }
+
+  private tellEdit(id: string, before: string): void {
+    if (this.copy === null) return;
+    if (id === this.copy) {
+      const { show } = showStore.getState();
+      this.shared.write(show);
+      void shareFiles(show);
+    } else if (before === this.copy) {
+      say({
+        tone: 'warning',
+        text: 'This machine follows another one. Stop following it in Machines to open other shows.',
+      });
+      void loadShow(this.copy).then(() => this.showFollowed());
+    }
+  }
+
+  private hearShow(update: Uint8Array, isWhole: boolean): void {
+    if (this.follows === null) return;
+    try {
+      this.shared.take(update, isWhole);
+    } catch (error) {
+      this.lacks.set('show', `An edit of the show could not be followed (${(error as Error).message}).`);
+      return;
+    }
+    this.reading ||= window.setTimeout(() => void this.readShow(), isWhole ? 0 : gatherMs);
+  }
+
+  private async readShow(): Promise<void> {
+    const { checkShow } = await checker();
+    this.reading = 0;
+    const { follows } = this;
+    const next = this.shared.read();
+    if (!next || follows === null) return;
+    catalogue.take(next.modules);
+    const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
+    if (finding) {
+      this.lacks.set('show', `The show could not be followed at ${finding.where}: ${finding.what}`);
+      return;
+    }
+    this.lacks.delete('show');
+    if (this.copy === null) {
+      if (this.state) await this.openCopy(follows, next, this.state);
+    } else {
+      this.shared.hold(next);
+      takeFromOthers(next);
+    }
+    void this.files.fetch(next);
+  }
+
+  /** Opens the show that is followed; this browser keeps it, so that it is here when the other machine is not. */
+  private async openCopy(follows: string, show: Show, state: PerformanceState): Promise<void> {
+    const id = `followed-${follows}`;
+    const now = this.here(state);
+    if (!(await openCopy(id, show, now)) || this.follows !== follows) return;
+    this.copy = id;
+    this.shared.hold(showStore.getState().show);
+    // What has a memory comes to what it would be had it been here from the start.
+    const away = now.transport.playing ? (performance.timeOrigin + performance.now() - now.at) / 1000 : 0;
+    engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
+    this.showFollowed();
+    // What was written meanwhile.
+    void this.readShow();
+  }
+
+  private hearState(news: StateNews, isWhole: boolean): void {
+    if (this.follows === null) return;
+    this.state = { ...(isWhole || !this.state ? performanceAt('') : this.state), ...news };
+    if (this.copy !== null) this.showFollowed();
+    else this.reading ||= window.setTimeout(() => void this.readShow(), 0);
+  }
+
+  private showFollowed(): void {
+    if (this.follows !== null && this.copy !== null && this.state)
+      engine().send({ type: 'follow', state: this.here(this.state) });
+  }
+
+  /** A state by the clock of this machine. */
+  private here(state: PerformanceState): PerformanceState {
+    return { ...state, at: this.clock.toOwn(state.at) };
+  }
 }
+
+/** This window among machines, once its link is opened. */
+let own: MainMachine | null = null;
+
+/** Opens the link of this window to other machines; called once. */
+export function keepMachines(): void {
+  own ??= new MainMachine();
+}
+
+/** Gives a player a screen of the wall; null: what is on air. */
+export function giveScreen(machine: string, screen: string | null): void {
+  keepGiven(machine, screen);
+  own?.link.emit('give', machine, screen);
+}
+
+/** Has a player show its name for a while. */
+export const identify = (machine: string): void => void own?.link.emit('identify', machine);
+/** Has a player replace its engine. */
+export const restartEngine = (machine: string): void => void own?.link.emit('restart', machine);
+
+/** Ends a remote desk: it has to be let in again. */
+export const dismissMachine = (machine: string): void => void own?.link.emit('dismiss', machine);
+
+/** Where this machine follows another one, it performs from now on, and the other one follows. */
+export const takeTheLead = (): void => void own?.link.emit('lead');

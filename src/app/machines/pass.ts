@@ -1,4 +1,4 @@
-import { isPassRole, type PassRole } from '../../core/machines/roles';
+import { comesAs, isPassRole, type PassRole } from '../../core/machines/roles';
 import { machineId } from './link';
 
 const passKey = 'pyrvel.pass';
@@ -20,11 +20,11 @@ export async function letIn(code: string, as: 'remote' | 'player'): Promise<Kept
   });
   if (!response.ok) throw new Error(await response.text());
   const pass = (await response.json()) as KeptPass;
-  if ((pass.role === 'player') !== (as === 'player'))
+  if (comesAs(pass.role) !== as)
     throw new Error(
       as === 'player'
-        ? 'This code is for a remote desk. Type the one for players.'
-        : 'This code is for players. Type one of those for remote desks.',
+        ? 'This code is for another kind of machine. Type the one for players.'
+        : 'This code is for another kind of machine. Type one of those for remote desks.',
     );
   localStorage.setItem(passKey + as, pass.token);
   return pass;

@@ -5,9 +5,8 @@ import { performanceAt, type PerformanceState } from '../../core/desk/performanc
 import { readShared } from '../../core/machines/show-document';
 import { checkShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
-import { database } from '../data/db';
-import { idOf } from '../data/files';
 import { engine } from '../engine/client';
+import { FileFetcher } from '../machines/fetch-files';
 import { openLink, playerName } from '../machines/link';
 import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
 
@@ -57,42 +56,9 @@ function lack(of: string, sentence: string): void {
   playerStore.setState({ lacks });
 }
 
-/** Files that are here, or on their way. */
-const known = new Set<string>();
-
-/** Fetches the files of a show that are not here yet, looks whether they are what they should be, and keeps them. */
-async function fetchFiles({ files }: Show, token: string): Promise<void> {
-  for (const [id, { name, type }] of Object.entries(files)) {
-    if (known.has(id)) continue;
-    known.add(id);
-    const kept = await database.files.get(id).catch(() => undefined);
-    if (kept) {
-      engine().giveFile(id, name, kept.blob);
-      continue;
-    }
-    try {
-      const response = await fetch(`/machines/files/${id}`, {
-        headers: { Authorization: `Bearer ${token}` },
-      });
-      if (!response.ok) throw new Error(await response.text());
-      const blob = new Blob([await response.arrayBuffer()], { type });
-      if ((await idOf(blob)) !== id) throw new Error('it came damaged');
-      engine().giveFile(id, name, blob);
-      lack(id, '');
-      // It plays from memory where the disk is full.
-      await database.files
-        .put({ id, blob })
-        .catch(() => lack('disk', 'The disk is full: files are fetched again with each start.'));
-    } catch (error) {
-      known.delete(id);
-      lack(id, `The file ${name} is missing here (${(error as Error).message})`);
-      setTimeout(() => void fetchFiles({ files: { [id]: files[id] } } as Show, token), 2000);
-    }
-  }
-}
-
 /** Joins the other machines: from here on this page shows what the main machine performs. */
 function join(token: string): void {
+  const files = new FileFetcher(token, lack);
   let document = new Y.Doc();
   let show: Show | null = null;
   let state: PerformanceState | null = null;
@@ -131,7 +97,7 @@ function join(token: string): void {
     }
     lack('show', '');
     show = next;
-    void fetchFiles(show, token);
+    void files.fetch(show);
     if (isOpen) engine().update(show);
     else begin();
   };

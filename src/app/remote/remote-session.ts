@@ -121,7 +121,7 @@ export async function enter(name: string, code: string): Promise<void> {
 }
 
 function start({ token, role }: KeptPass): void {
-  if (role === 'player') return;
+  if (role === 'player' || role === 'spare') return;
   remoteStore.setState({ role });
   join(token);
 }

@@ -8,13 +8,16 @@ import type { DeskRole, PassRole } from './roles';
  * What machines of a show say to each other over Socket.IO, by way of the server on the main machine. Shows and files go
  * by HTTP. Raised with each change that an older machine could not follow.
  */
-export const linkVersion = 1;
+export const linkVersion = 2;
 
 /** Where the link and the other addresses of machines are on the server. */
 export const linkPath = '/machines/link';
 
-/** What a machine is for: the main one performs, a remote desk has hands on it, a player shows an output of the wall. */
-type MachineRole = 'main' | 'remote' | 'player';
+/**
+ * What a machine is for: the main one performs, a remote desk has hands on it, a player shows an output of the wall. The spare is the server of another main
+ * machine, which follows in everything and takes over when this one is gone.
+ */
+type MachineRole = 'main' | 'remote' | 'player' | 'spare';
 
 /** What a machine says of itself as it comes. `token`: what it was given for a code; the main machine needs none. */
 export interface Handshake {
@@ -59,6 +62,23 @@ export interface Audience {
   players: number;
 }
 
+/** Where the spare that has taken over is found, and the pass by which the machine that was the main one follows it. */
+export interface Successor {
+  /** At most eight; the first that answers is taken. */
+  addresses: string[];
+  token: string;
+  machine: string;
+  /** Its certificate (PEM), the only one that is trusted there. */
+  certificate: string;
+}
+
+/** How a main machine follows another one as its spare. */
+export interface Following {
+  address: string;
+  /** `leading`: it has taken over, and waits for the other one to come back. */
+  phase: 'joining' | 'following' | 'leading';
+}
+
 /** The performance as a remote desk is told of it: all at first, then what changed. */
 export interface ToServer {
   /** Answers by the clock of the server, in milliseconds. */
@@ -79,6 +99,16 @@ export interface ToServer {
   restart(machine: string): void;
   /** Ends a machine: it has to be let in again. */
   dismiss(machine: string): void;
+  /** What was done to the show on a machine that follows: an update of its document, in parts, as messages have a largest size. */
+  edit(part: Uint8Array, isLast: boolean): void;
+  /** From the main machine: an edit of the spare was not taken, and why. */
+  refuse(sentence: string): void;
+  /** From the window of a machine that follows: it is to perform from now on. */
+  lead(): void;
+  /** From the spare: where it is found, should this machine be started again after it has taken over. */
+  heir(successor: Successor): void;
+  /** From the spare: it performs now. */
+  taken(successor: Successor, answer: () => void): void;
 }
 
 export interface FromServer {
@@ -98,8 +128,18 @@ export interface FromServer {
   restart(): void;
   machines(cards: MachineCard[]): void;
   audience(audience: Audience): void;
-  /** Whether the main machine is there. */
-  main(isThere: boolean): void;
+  /** Whether the main machine is there; to the spare, whether it performs itself. `run`: which of its windows, so that one that was opened anew is told apart. */
+  main(isThere: boolean, run: string): void;
+  /** To the spare, several times a second: the server of the main machine is there. */
+  pulse(): void;
+  /** To the main machine: what was done to the show on the spare. */
+  edit(update: Uint8Array): void;
+  /** To the spare: an edit was not taken, and why; the whole show comes next. */
+  refused(sentence: string): void;
+  /** To the spare: the screen of the wall that each player was given. */
+  gives(given: Readonly<Record<string, string | null>>): void;
+  /** To a window of the main machine: whom it follows, by the id of that machine; null: it performs. */
+  follows(main: string | null): void;
 }
 
 /** What the main machine is told of its network. */
@@ -111,4 +151,6 @@ export interface NetworkState {
   fault: string;
   /** The code for each role, while it is open. */
   codes: Readonly<Record<PassRole, string>> | null;
+  /** Whom this machine follows as the spare; null: nobody. */
+  following: Following | null;
 }

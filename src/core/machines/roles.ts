@@ -4,9 +4,20 @@ import type { PerformanceCommand } from '../desk/command';
 const deskRoles = ['look', 'desk', 'all'] as const;
 export type DeskRole = (typeof deskRoles)[number];
 
-/** What a code lets a machine in for: as a remote desk, or as a player, which shows what it is told and does nothing. */
-export const passRoles = [...deskRoles, 'player'] as const;
+/**
+ * What a code lets a machine in for: as a remote desk; as a player, which shows what it is told and does nothing; or as the spare, another main machine,
+ * which may do all that the main one may.
+ */
+export const passRoles = [...deskRoles, 'player', 'spare'] as const;
 export type PassRole = (typeof passRoles)[number];
+
+/** What a machine comes as with a code for a role. */
+export const comesAs = (role: PassRole): 'remote' | 'player' | 'spare' =>
+  role === 'player' || role === 'spare' ? role : 'remote';
+
+/** What a remote desk of a role may do; null: it is none. The spare may perform in all ways. */
+export const deskOf = (role: PassRole): DeskRole | null =>
+  role === 'player' ? null : role === 'spare' ? 'all' : role;
 
 export const isPassRole = (value: unknown): value is PassRole => passRoles.includes(value as PassRole);
 

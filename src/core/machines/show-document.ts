@@ -1,5 +1,6 @@
 import * as Y from 'yjs';
 import type { Show } from '../document/types';
+import { isDict, isThings, type Dict, type Json, type Thing } from '../show/things';
 
 /**
  * The document of a show as several machines share it: the one place where a show and a Yjs document are told apart. An object is a
@@ -10,20 +11,6 @@ import type { Show } from '../document/types';
 const root = 'show';
 const listMark = '';
 const placeKey = '#';
-
-type Json = string | number | boolean | null | Json[] | { [key: string]: Json | undefined };
-type Dict = { [key: string]: Json | undefined };
-type Thing = Dict & { id: string };
-
-const isDict = (value: unknown): value is Dict =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** Whether a list is one of things with ids of their own. An empty one may become one, and is none yet. */
-function isThings(value: unknown): value is Thing[] {
-  if (!Array.isArray(value) || value.length === 0) return false;
-  const ids = new Set(value.map((one) => (isDict(one) && typeof one.id === 'string' ? one.id : '')));
-  return ids.size === value.length && !ids.has('');
-}
 
 const isSame = (a: unknown, b: unknown): boolean => {
   if (a === b) return true;

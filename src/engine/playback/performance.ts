@@ -47,8 +47,8 @@ export class Performance {
   private readonly replayer = new MovePlayer();
   private isRecording = false;
   private isReplaying = false;
-  /** Another machine performs. */
-  private isFollowing = false;
+  /** How the performance on another machine stood, while that is followed. */
+  private followed: PerformanceState | null = null;
   /** What is done now is part of something that is noted as a whole, or is played again: it is not noted itself. */
   private isQuiet = false;
   /** What a cue was doing when a hand interrupted it. */
@@ -97,7 +97,7 @@ export class Performance {
     this.layer = resume?.layer && scenes.includes(resume.layer.scene) ? resume.layer : null;
     this.isReplaying = resume?.moves.replaying ?? false;
     this.isRecording = false;
-    this.isFollowing = false;
+    this.followed = null;
     this.recorder.take();
     this.replayer.stop();
     this.hits.clear();
@@ -115,7 +115,7 @@ export class Performance {
   follow(state: PerformanceState, now: number): void {
     const { show, transport, hits } = this;
     if (!show) return;
-    this.isFollowing = true;
+    this.followed = state;
     const { bpm, speed, motion } = { bpm: state.bpm, ...state.masters };
     if (bpm !== this.bpm) this.played = null;
     Object.assign(this, { bpm, motion, blackout: state.blackout, freeze: state.freeze });
@@ -134,6 +134,16 @@ export class Performance {
     for (const hit of ['strobe', 'invert', 'flash'] as const)
       if (state.hits.includes(hit) !== hits.active.includes(hit))
         hits.press(hit, state.hits.includes(hit), this.seconds());
+  }
+
+  /** Goes on by itself from where the performance that was followed stood: its running order, and what was played again. */
+  lead(): void {
+    const { show, followed } = this;
+    if (!show || !followed) return;
+    this.followed = null;
+    this.cues.open(followed.cues);
+    this.cues.keepTo(show.cues);
+    this.isReplaying = followed.moves.replaying;
   }
 
   /** Takes an edited show: scenes that are gone leave the air, and beats go on from where they are. */
@@ -547,7 +557,7 @@ export class Performance {
   advance(real: number, heard: Heard): void {
     const { show } = this;
     if (!show) return;
-    if (!this.isFollowing) this.goOn(show, heard);
+    if (!this.followed) this.goOn(show, heard);
     this.program.advance(real, this.beat);
     this.desk.advance(this.moment(0), this.transport.time);
   }

@@ -162,6 +162,8 @@ export type EventMessage =
   | { type: 'perform'; command: PerformanceCommand }
   /** Stands as a performance on another machine, which by the clock of this one stood so at `state.at`. */
   | { type: 'follow'; state: PerformanceState }
+  /** Goes on by itself from where the performance that it followed stood. */
+  | { type: 'lead' }
   | { type: 'output-change'; id: string; change: Partial<OutputSpec> }
   | { type: 'output-remove'; id: string }
   | { type: 'clear-return'; scene: string; wire: string }

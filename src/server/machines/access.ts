@@ -51,8 +51,8 @@ export class Access {
     const codes = new Set<string>();
     while (codes.size < passRoles.length)
       codes.add(String(randomInt(10 ** codeDigits)).padStart(codeDigits, '0'));
-    const [look, desk, all, player] = codes;
-    return { look, desk, all, player };
+    const [look, desk, all, player, spare] = codes;
+    return { look, desk, all, player, spare };
   }
 
   get shown(): Readonly<Record<PassRole, string>> {
@@ -85,12 +85,16 @@ export class Access {
     }
     await this.tries.address.delete(address);
     this.dismissed.delete(machine);
-    const token = await new SignJWT({ role, machine })
+    return { token: await this.tokenFor(role, machine), role };
+  }
+
+  /** A token without a code, for a machine that this one asks to come. */
+  tokenFor(role: PassRole, machine: string): Promise<string> {
+    return new SignJWT({ role, machine })
       .setProtectedHeader({ alg: 'HS256' })
       .setIssuedAt()
       .setExpirationTime(tokenLife)
       .sign(this.key);
-    return { token, role };
   }
 
   /** Who has a token. Throws `AccessError` for one that is none, has expired, or whose machine was sent away. */

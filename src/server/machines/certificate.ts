@@ -2,6 +2,7 @@ import { X509Certificate } from 'node:crypto';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { networkInterfaces } from 'node:os';
 import path from 'node:path';
+import { connect } from 'node:tls';
 import { generate } from 'selfsigned';
 
 const dayMs = 86400000;
@@ -20,6 +21,22 @@ export const networkAddresses = (): string[] =>
     .flatMap((list) => list ?? [])
     .filter(({ family, internal }) => family === 'IPv4' && !internal)
     .map(({ address }) => address);
+
+/** Milliseconds in which a machine has to show its certificate. */
+const patienceMs = 5000;
+
+/** The certificate that a machine shows at an address. Throws where it does not answer. */
+export function certificateAt({ hostname, port }: URL): Promise<X509Certificate> {
+  return new Promise((resolve, reject) => {
+    const socket = connect({ host: hostname, port: Number(port || 443), rejectUnauthorized: false }, () => {
+      const certificate = new X509Certificate(socket.getPeerCertificate().raw);
+      socket.end();
+      resolve(certificate);
+    });
+    socket.setTimeout(patienceMs, () => socket.destroy(new Error('no answer')));
+    socket.on('error', reject);
+  });
+}
 
 /** Whether a certificate still holds, for all these addresses. */
 function holds(cert: string, addresses: readonly string[], now: number): boolean {

@@ -14,10 +14,11 @@ import {
   type MachineCard,
   type MachineReport,
   type StateNews,
+  type Successor,
   type ToServer,
 } from '../../core/machines/link';
 import type { ControllerState } from '../../core/inputs/inputs';
-import { mayPerform, type DeskRole } from '../../core/machines/roles';
+import { comesAs, deskOf, mayPerform, type DeskRole } from '../../core/machines/roles';
 import { AccessError, type Access } from './access';
 import { readCommand } from './command-check';
 
@@ -34,6 +35,10 @@ const usualLimits: Limits = { messages: 400, refused: 1000 };
 /** Milliseconds between two lists of machines. */
 const rosterMs = 1000;
 const mostOthers = 64;
+/** Milliseconds between two signs of life for the spare. */
+const pulseMs = 200;
+/** Most bytes of an edit, put together. */
+const mostEditBytes = 64 * 2 ** 20;
 
 interface Known {
   role: Handshake['role'];
@@ -42,6 +47,8 @@ interface Known {
   /** Pads and hits that are held: they are let go for a machine that is gone. */
   held: Map<string, PerformanceCommand>;
   refused: number;
+  /** Parts of an edit that is on its way. */
+  parts: Uint8Array[];
 }
 
 type Link = Socket<ToServer, FromServer, Record<string, never>, Known>;
@@ -69,7 +76,7 @@ const readHandshake = (value: unknown): Handshake | null => {
   const { version, role, machine, name, token } = (value ?? {}) as Partial<Handshake>;
   const isFine =
     typeof version === 'number' &&
-    (role === 'main' || role === 'remote' || role === 'player') &&
+    (role === 'main' || role === 'remote' || role === 'player' || role === 'spare') &&
     typeof machine === 'string' &&
     /^[\w-]{8,64}$/.test(machine) &&
     typeof name === 'string' &&
@@ -82,6 +89,26 @@ const readHandshake = (value: unknown): Handshake | null => {
 /** Whether a request comes from this machine, over the address that nobody else can reach. */
 export const isLocal = ({ socket }: IncomingMessage): boolean =>
   !(socket as TLSSocket).encrypted && /^(::ffff:)?127\.|^::1$/.test(socket.remoteAddress ?? '');
+
+const isSuccessor = (value: unknown): value is Successor => {
+  const { addresses, token, machine, certificate } = (value ?? {}) as Partial<Successor>;
+  return (
+    Array.isArray(addresses) &&
+    addresses.length <= 8 &&
+    addresses.every((one) => typeof one === 'string' && /^https:\/\/[^/\s]{1,200}$/.test(one)) &&
+    [token, machine, certificate].every((one) => typeof one === 'string' && one.length <= 8000)
+  );
+};
+
+/** The main machine elsewhere that this one follows. */
+export interface Upstream {
+  /** Its id. */
+  main: string;
+  perform(command: PerformanceCommand): void;
+  edit(part: Uint8Array, isLast: boolean): void;
+  /** Somebody wants this machine to perform instead. */
+  lead(): void;
+}
 
 const milliseconds = (): number => performance.timeOrigin + performance.now();
 
@@ -103,6 +130,12 @@ export class Hub {
   /** The screen that each player shows. */
   private readonly given = new Map<string, string | null>();
   private readonly roster: NodeJS.Timeout;
+  private readonly pulse: NodeJS.Timeout;
+  private upstream: Upstream | null = null;
+  /** Called when the spare says that it has taken over. */
+  onTaken: (successor: Successor) => void = () => undefined;
+  /** Called when a spare says where it is found. */
+  onHeir: (successor: Successor) => void = () => undefined;
 
   constructor(
     private readonly access: Access,
@@ -118,6 +151,45 @@ export class Hub {
     this.io.on('connection', (link) => this.serve(link as Link));
     this.roster = setInterval(() => this.tellRoster(), rosterMs);
     this.roster.unref();
+    this.pulse = setInterval(() => {
+      for (const spare of this.spares) spare.emit('pulse');
+    }, pulseMs);
+    this.pulse.unref();
+  }
+
+  /** Another main machine is followed from now on; null: this one performs. */
+  follow(upstream: Upstream | null): void {
+    this.upstream = upstream;
+    this.main?.emit('follows', upstream?.main ?? null);
+    this.tellOfMain();
+  }
+
+  private tellOfMain(): void {
+    for (const other of this.others) this.tellMainTo(other);
+  }
+
+  private tellMainTo(link: Link): void {
+    const isThere = link.data.role === 'spare' ? this.main !== null && !this.upstream : this.isLed;
+    link.emit('main', isThere, this.run);
+  }
+
+  /** Whether there is a window that can perform. */
+  get hasMain(): boolean {
+    return this.main !== null;
+  }
+
+  /** What the window of this machine says of itself; null: there is none. */
+  get mainCard(): MachineCard | null {
+    return this.main?.data.card ?? null;
+  }
+
+  /** Whether somebody performs, here or where is followed. */
+  private get isLed(): boolean {
+    return this.upstream !== null || this.main !== null;
+  }
+
+  private get run(): string {
+    return this.main?.id ?? '';
   }
 
   /** Takes links that come to a server. `mayCome`: whether a request is from a page of ours. */
@@ -138,6 +210,7 @@ export class Hub {
   /** Ends all links. */
   close(): void {
     clearInterval(this.roster);
+    clearInterval(this.pulse);
     for (const engine of this.engines) engine.close();
     this.io.disconnectSockets(true);
   }
@@ -158,6 +231,10 @@ export class Hub {
 
   private get players(): Link[] {
     return this.links().filter(({ data }) => data.role === 'player');
+  }
+
+  private get spares(): Link[] {
+    return this.links().filter(({ data }) => data.role === 'spare');
   }
 
   /** All but the main machine. */
@@ -186,15 +263,16 @@ export class Hub {
       this.checkNumber();
       const pass = await this.access.check(hello.token);
       if (pass.machine !== hello.machine) throw new AccessError(401, 'This machine has to be let in again.');
-      if ((pass.role === 'player') !== (hello.role === 'player'))
+      if (comesAs(pass.role) !== hello.role)
         throw new AccessError(401, 'This code was for another kind of machine. Type the one for this.');
-      desk = pass.role === 'player' ? null : pass.role;
+      desk = deskOf(pass.role);
     }
     link.data = {
       role: hello.role,
       desk,
       held: new Map(),
       refused: 0,
+      parts: [],
       card: {
         machine: hello.machine,
         name: hello.name,
@@ -249,42 +327,55 @@ export class Hub {
     });
     if (role === 'main') this.serveMain(link);
     else this.serveOther(link);
-    if (role === 'remote') this.serveRemote(link, desk!);
+    if (desk) this.serveHands(link, desk);
+    if (role === 'spare') this.serveSpare(link);
     link.emit('welcome', { role, desk });
     this.tellAudience();
   }
 
   private serveMain(link: Link): void {
     this.main = link;
-    this.tellOthers('main', true);
-    link.on('state', (news, isWhole) => {
-      if (isWhole) this.state = news;
-      else Object.assign(this.state, news);
-      this.tellOthers('state', news, isWhole);
-    });
-    link.on('show', (update, isWhole) => {
-      try {
-        const next = isWhole || !this.document ? new Y.Doc() : this.document;
-        Y.applyUpdate(next, update);
-        this.document = next;
-        this.tellOthers('show', update, isWhole);
-      } catch (error) {
-        console.error(
-          `What the main machine said of the show could not be read (${(error as Error).message}).`,
-        );
-      }
-    });
+    link.emit('follows', this.upstream?.main ?? null);
+    if (this.upstream) this.tellWhole(link);
+    this.tellOfMain();
+    const ifLeading =
+      <T extends unknown[]>(take: (...args: T) => void) =>
+      (...args: T): void => {
+        if (!this.upstream) take(...args);
+      };
+    link.on(
+      'state',
+      ifLeading((news, isWhole) => this.takeState(news, isWhole)),
+    );
+    link.on(
+      'show',
+      ifLeading((update, isWhole) => this.takeShow(update, isWhole)),
+    );
+    link.on(
+      'inputs',
+      ifLeading((inputs) => this.takeInputs(inputs)),
+    );
+    link.on(
+      'give',
+      ifLeading((machine, screen) => this.take(machine, screen)),
+    );
+    link.on(
+      'refuse',
+      ifLeading((sentence) => {
+        for (const spare of this.spares) spare.emit('refused', String(sentence));
+      }),
+    );
     link.on('picture', (jpeg) => {
       for (const remote of this.remotes) remote.volatile.emit('picture', jpeg);
     });
-    link.on('inputs', (inputs) => {
-      this.inputs = inputs;
-      for (const player of this.players) player.emit('inputs', inputs);
+    // What is done in a window that follows is done where it follows.
+    link.on('perform', (asked, answer) => {
+      const command = readCommand(asked);
+      if (command) this.upstream?.perform(command);
+      if (typeof answer === 'function') answer(command ? '' : 'This is no command of Pyrvel.');
     });
-    link.on('give', (machine, screen) => {
-      this.given.set(machine, screen);
-      this.tell(machine, (player) => player.emit('given', screen));
-    });
+    link.on('edit', (part, isLast) => this.upstream?.edit(part, isLast));
+    link.on('lead', () => this.upstream?.lead());
     link.on('identify', (machine) => this.tell(machine, (player) => player.emit('identify')));
     link.on('restart', (machine) => this.tell(machine, (player) => player.emit('restart')));
     link.on('dismiss', (machine) => {
@@ -296,12 +387,61 @@ export class Hub {
     link.on('disconnect', () => {
       if (this.main !== link) return;
       this.main = null;
-      this.tellOthers('main', false);
+      this.tellOfMain();
     });
+  }
+
+  /** What is told of the performance, here or where is followed. */
+  takeState(news: StateNews, isWhole: boolean): void {
+    if (isWhole) this.state = news;
+    else Object.assign(this.state, news);
+    this.tellWatchers('state', news, isWhole);
+  }
+
+  takeShow(update: Uint8Array, isWhole: boolean): void {
+    try {
+      const next = isWhole || !this.document ? new Y.Doc() : this.document;
+      Y.applyUpdate(next, update);
+      this.document = next;
+      this.tellWatchers('show', update, isWhole);
+    } catch (error) {
+      console.error(
+        `What the main machine said of the show could not be read (${(error as Error).message}).`,
+      );
+    }
+  }
+
+  takeInputs(inputs: ControllerState): void {
+    this.inputs = inputs;
+    for (const one of [...this.players, ...this.spares]) one.emit('inputs', inputs);
+    if (this.upstream) this.main?.emit('inputs', inputs);
+  }
+
+  /** The screens of all players, as they are given where is followed. */
+  takeGiven(given: Readonly<Record<string, string | null>>): void {
+    for (const [machine, screen] of Object.entries(given)) this.take(machine, screen);
+    if (this.upstream) this.main?.emit('gives', given);
+  }
+
+  /** An edit was not taken where is followed. */
+  takeRefusal(sentence: string): void {
+    this.main?.emit('refused', sentence);
+  }
+
+  private take(machine: string, screen: string | null): void {
+    this.given.set(machine, screen);
+    this.tell(machine, (player) => player.emit('given', screen));
+    for (const spare of this.spares) spare.emit('gives', { [machine]: screen });
   }
 
   private tell(machine: string, what: (player: Link) => void): void {
     for (const player of this.players) if (player.data.card.machine === machine) what(player);
+  }
+
+  /** Tells all who do not perform: a window of this machine too, where another one does. */
+  private tellWatchers<K extends keyof FromServer>(event: K, ...args: Parameters<FromServer[K]>): void {
+    this.tellOthers(event, ...args);
+    if (this.upstream) this.main?.emit(event, ...args);
   }
 
   private tellOthers<K extends keyof FromServer>(event: K, ...args: Parameters<FromServer[K]>): void {
@@ -311,17 +451,44 @@ export class Hub {
   /** Tells a machine that has come where everything stands. */
   private serveOther(link: Link): void {
     const { machine, role } = link.data.card;
-    link.emit('main', this.main !== null);
-    if (this.document) link.emit('show', Y.encodeStateAsUpdate(this.document), true);
-    if (this.main || this.document) link.emit('state', this.state, true);
-    if (role === 'player') {
-      if (this.inputs) link.emit('inputs', this.inputs);
-      link.emit('given', this.given.get(machine) ?? null);
-    }
+    this.tellMainTo(link);
+    this.tellWhole(link);
+    if (role === 'player') link.emit('given', this.given.get(machine) ?? null);
+    if (role === 'spare') link.emit('gives', Object.fromEntries(this.given));
     link.on('disconnect', () => this.tellAudience());
   }
 
-  private serveRemote(link: Link, desk: DeskRole): void {
+  private tellWhole(link: Link): void {
+    if (this.document) link.emit('show', Y.encodeStateAsUpdate(this.document), true);
+    if (this.isLed || this.document) link.emit('state', this.state, true);
+    if (this.inputs && link.data.role !== 'remote') link.emit('inputs', this.inputs);
+  }
+
+  private serveSpare(link: Link): void {
+    link.on('edit', (part, isLast) => {
+      void this.counts(link).then((fine) => {
+        const { parts } = link.data;
+        const bytes = parts.reduce((sum, one) => sum + one.byteLength, 0);
+        if (!fine || !(part instanceof Uint8Array) || bytes + part.byteLength > mostEditBytes) {
+          parts.length = 0;
+          return;
+        }
+        parts.push(part);
+        if (isLast !== true) return;
+        const update = Buffer.concat(parts.splice(0));
+        this.main?.emit('edit', update);
+      });
+    });
+    link.on('heir', (successor) => {
+      if (isSuccessor(successor)) this.onHeir(successor);
+    });
+    link.on('taken', (successor, answer) => {
+      if (typeof answer === 'function') answer();
+      if (isSuccessor(successor)) this.onTaken(successor);
+    });
+  }
+
+  private serveHands(link: Link, desk: DeskRole): void {
     const { held } = link.data;
     link.on('perform', (asked, answer) => {
       void this.counts(link).then((fine) => {
@@ -332,17 +499,23 @@ export class Hub {
         if (!fine) say('This machine sends more than can be followed.');
         else if (!command) say('This is no command of Pyrvel.');
         else if (!mayPerform(desk, command.type)) say('This remote desk may not do that.');
-        else if (!this.main) say('The main machine is away.');
+        else if (!this.isLed) say('The main machine is away.');
         else {
           this.note(held, command);
-          this.main.emit('perform', command);
+          this.pass(command);
           say('');
         }
       });
     });
     link.on('disconnect', () => {
-      for (const command of held.values()) this.main?.emit('perform', command);
+      for (const command of held.values()) this.pass(command);
     });
+  }
+
+  /** Has a command carried out where it is performed. */
+  private pass(command: PerformanceCommand): void {
+    if (this.upstream) this.upstream.perform(command);
+    else this.main?.emit('perform', command);
   }
 
   /** Remembers what lets go what a machine holds. */
@@ -357,7 +530,11 @@ export class Hub {
   }
 
   private tellAudience(): void {
-    const audience: Audience = { remotes: this.remotes.length, players: this.players.length };
+    const audience: Audience = {
+      remotes: this.remotes.length,
+      // The spare needs all that a player does.
+      players: this.players.length + this.spares.length,
+    };
     this.main?.emit('audience', audience);
     this.tellRoster();
   }

@@ -131,7 +131,7 @@ const fader: PerformanceCommand = { type: 'desk', control: 'glow', value: [0.5] 
 describe('the network', () => {
   it('is not there until it is opened, and shows nothing of this machine but a remote desk', async () => {
     const closed = (await (await here('/machines/network')).json()) as NetworkState;
-    expect(closed).toEqual({ isOpen: false, addresses: [], fault: '', codes: null });
+    expect(closed).toEqual({ isOpen: false, addresses: [], fault: '', codes: null, following: null });
     const { addresses, codes } = await setNetwork(true);
     expect(addresses).toHaveLength(1);
     expect(Object.values(codes!).every((code) => /^\d{6}$/.test(code))).toBe(true);
@@ -293,7 +293,7 @@ describe('a remote desk', () => {
     const other = (await remote('desk')).client;
     const away = next(other, 'main');
     owner.disconnect();
-    expect(await away).toEqual([false]);
+    expect(await away).toEqual([false, '']);
     expect(await perform(other, fader)).toBe('The main machine is away.');
   });
 
@@ -399,7 +399,7 @@ describe('a player', () => {
     expect((await there(address, `/machines/files/${id}`)).status).toBe(401);
     const allowed = await there(address, `/machines/files/${id}`, { token });
     expect([allowed.status, allowed.text.length]).toEqual([200, bytes.length]);
-    expect((await there(address, `/machines/files/${id}`, { method: 'PUT', token })).status).toBe(404);
+    expect((await there(address, `/machines/files/${id}`, { method: 'PUT', token })).status).toBe(401);
   });
 });
 

@@ -1,14 +1,15 @@
 import { randomBytes } from 'node:crypto';
-import { mkdir, readFile, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, rm, writeFile } from 'node:fs/promises';
 import { createServer, type Server as TlsServer } from 'node:https';
 import type { IncomingMessage, Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import express, { Router, type Express, type NextFunction, type Response } from 'express';
-import type { NetworkState } from '../../core/machines/link';
+import type { NetworkState, Successor } from '../../core/machines/link';
 import { Access, AccessError } from './access';
 import { certificateFor, networkAddresses } from './certificate';
 import { FileError, SharedFiles } from './files';
+import { enterAt, Follower, FollowError, placeOf } from './follower';
 import { Hub, isLocal, type Limits } from './hub';
 
 const usualPort = 4171;
@@ -29,6 +30,7 @@ const refuse =
   (error: Error): void => {
     if (error instanceof AccessError || error instanceof FileError)
       response.status(error.status).type('text/plain').send(error.message);
+    else if (error instanceof FollowError) response.status(502).type('text/plain').send(error.message);
     else next(error);
   };
 
@@ -38,6 +40,10 @@ export class Machines {
   private hub: Hub | null = null;
   private network: TlsServer | null = null;
   private fault = '';
+  private follower: Follower | null = null;
+  private certificate = '';
+  /** By which name the machine that was followed may come here as the spare. */
+  private invited: string | null = null;
   private readonly files = new SharedFiles();
   private guests: Express = express();
   private mayCome: (request: IncomingMessage) => boolean = () => false;
@@ -55,6 +61,74 @@ export class Machines {
     this.access = new Access(await this.keptKey());
     this.hub = new Hub(this.access, this.options.limits);
     this.hub.attach(server, false, mayCome);
+    this.hub.onTaken = (successor) => {
+      placeOf(successor).then(
+        (place) => this.followAt(place),
+        (error: Error) => (this.fault = error.message),
+      );
+    };
+    this.hub.onHeir = (successor) => void this.keepHeir(successor);
+    void this.comeBack();
+  }
+
+  private get heirFile(): string | null {
+    return this.options.folder && path.join(this.options.folder, 'heir.json');
+  }
+
+  private async keepHeir(successor: Successor): Promise<void> {
+    if (this.heirFile)
+      await writeFile(this.heirFile, JSON.stringify(successor), { mode: 0o600 }).catch(() => undefined);
+  }
+
+  /** Started again: where the spare has taken over meanwhile, this machine follows it. */
+  private async comeBack(): Promise<void> {
+    const kept = this.heirFile && (await readFile(this.heirFile, 'utf8').catch(() => null));
+    if (!kept) return;
+    try {
+      this.followAt(await placeOf(JSON.parse(kept) as Successor), true);
+    } catch {
+      // It is not there: this machine performs.
+    }
+  }
+
+  private followAt(place: Awaited<ReturnType<typeof placeOf>>, isReturn = false): void {
+    if (this.follower?.state.address === place.address) return;
+    this.stopFollowing();
+    const machine = `spare-${randomBytes(8).toString('hex')}`;
+    const follower = new Follower(
+      place,
+      this.hub!,
+      this.files,
+      () => this.asSuccessor(machine),
+      (fault) => {
+        if (this.follower === follower) this.follower = null;
+        this.fault = fault;
+        // Let in no longer: it is no heir any more.
+        if (isReturn && fault && this.heirFile) void rm(this.heirFile, { force: true });
+      },
+      isReturn,
+    );
+    this.follower = follower;
+    this.invited = machine;
+  }
+
+  /** Performs by itself, and is followed by none that knew it as the spare. */
+  private stopFollowing(): void {
+    this.follower?.close();
+    this.follower = null;
+    if (this.invited) this.access?.dismiss(this.invited);
+    this.invited = null;
+  }
+
+  /** How another main machine, known here by that name, follows this one. */
+  private async asSuccessor(machine: string): Promise<Successor> {
+    await this.open();
+    return {
+      addresses: this.state.addresses.slice(0, 8),
+      machine,
+      token: await this.access!.tokenFor('spare', machine),
+      certificate: this.certificate,
+    };
   }
 
   private async keptKey(isNew = false): Promise<Uint8Array> {
@@ -82,6 +156,7 @@ export class Machines {
       addresses: at ? hosts.map((name) => `https://${name}:${at.port}`) : [],
       fault: this.fault,
       codes: at && this.access ? this.access.shown : null,
+      following: this.follower?.state ?? null,
     };
   }
 
@@ -92,6 +167,7 @@ export class Machines {
     this.fault = '';
     try {
       const certificate = await certificateFor(folder, host === '0.0.0.0' ? networkAddresses() : [host]);
+      this.certificate = certificate.cert;
       const listenAt = (wanted: number): Promise<TlsServer> =>
         new Promise((resolve, reject) => {
           const server = createServer(certificate, this.guests);
@@ -121,6 +197,7 @@ export class Machines {
   }
 
   async close(): Promise<void> {
+    this.follower?.close();
     this.hub?.close();
     await this.shut();
     await this.files.close();
@@ -143,14 +220,32 @@ export class Machines {
     // Files of the show, with ranges, for machines that were let in.
     router.get('/files/:id', (request, response, next) => {
       this.mayRead(request)
-        .then(() => this.files.find(request.params.id))
+        .then(() => this.find(request.params.id))
         .then((file) => {
           if (file) response.type('application/octet-stream').sendFile(file);
           else response.status(404).type('text/plain').send('This file is not on the main machine.');
         })
         .catch(refuse(response, next));
     });
+    // Files that were added on the spare.
+    router.put('/files/:id', (request, response, next) => {
+      this.mayAdd(request)
+        .then(() => this.files.take(request.params.id, request))
+        .then(() => this.follower?.sendFile(request.params.id))
+        .then(() => response.status(204).end(), refuse(response, next));
+    });
     return router;
+  }
+
+  /** A file of the show, from where this machine follows if it is not here. */
+  private async find(id: string): Promise<string | null> {
+    return (await this.files.find(id)) ?? (await this.follower?.fetchFile(id)) ?? null;
+  }
+
+  private async mayAdd(request: IncomingMessage): Promise<void> {
+    if (isLocal(request)) return;
+    const pass = await this.access!.check((request.headers.authorization ?? '').replace(/^Bearer /, ''));
+    if (pass.role !== 'spare') throw new AccessError(401, 'Only the spare may add files.');
   }
 
   private async mayRead(request: IncomingMessage): Promise<void> {
@@ -174,10 +269,24 @@ export class Machines {
       }
       (isOpen ? this.open() : this.shut()).then(() => response.json(this.state), next);
     });
-    router.put('/files/:id', (request, response, next) => {
-      this.files
-        .take(request.params.id, request)
-        .then(() => response.status(204).end(), refuse(response, next));
+    // This machine becomes the spare of another one; its own network is opened, for the day that it performs.
+    router.post('/follow', express.json({ limit: '4kb' }), (request, response, next) => {
+      const { address, code } = (request.body ?? {}) as { address?: unknown; code?: unknown };
+      if (typeof address !== 'string' || typeof code !== 'string') {
+        response.status(400).type('text/plain').send('An address and a code are expected.');
+        return;
+      }
+      enterAt(address.trim(), code.replace(/\D/g, ''))
+        .then(async (place) => {
+          await this.open();
+          this.followAt(place);
+          response.json(this.state);
+        })
+        .catch(refuse(response, next));
+    });
+    router.delete('/follow', (_request, response) => {
+      this.stopFollowing();
+      response.json(this.state);
     });
     // All that were let in have to type a code again.
     router.post('/renew', (_request, response, next) => {

@@ -1,0 +1,49 @@
+import * as Y from 'yjs';
+import { readShared, writeShared } from '../../core/machines/show-document';
+import type { Show } from '../../core/document/types';
+
+/** The open show as a document that several machines write to. */
+export class SharedShow {
+  private document = new Y.Doc();
+  /** What was last written or read: what comes next is compared with it. */
+  private show: Show | null = null;
+
+  constructor(
+    /** Hears what was written here, as updates of the document. */
+    private readonly tell: (update: Uint8Array, isWhole: boolean) => void,
+  ) {}
+
+  /** Begins anew with a show. */
+  begin(show: Show): void {
+    this.document = new Y.Doc();
+    writeShared(this.document, null, show);
+    this.show = show;
+    this.tell(Y.encodeStateAsUpdate(this.document), true);
+  }
+
+  /** Writes what was done here since. */
+  write(show: Show): void {
+    if (show === this.show) return;
+    const tell = (update: Uint8Array): void => this.tell(update, false);
+    this.document.on('update', tell);
+    writeShared(this.document, this.show, show);
+    this.document.off('update', tell);
+    this.show = show;
+  }
+
+  /** Takes what was written elsewhere. Throws where it is no update. */
+  take(update: Uint8Array, isWhole: boolean): void {
+    if (isWhole) this.document = new Y.Doc();
+    Y.applyUpdate(this.document, update);
+  }
+
+  /** What stands in the document now, unchecked: the very same as before where nothing changed. Null: nothing yet. */
+  read(): Show | null {
+    return readShared(this.document, this.show) as Show | null;
+  }
+
+  /** The open show is what the document holds. */
+  hold(show: Show): void {
+    this.show = show;
+  }
+}

@@ -1,0 +1,237 @@
+import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { io, type Socket } from 'socket.io-client';
+import * as Y from 'yjs';
+import {
+  linkPath,
+  linkVersion,
+  type FromServer,
+  type NetworkState,
+  type ToServer,
+} from '../../core/machines/link';
+import { fileNameOfDigest } from '../../core/show/file-name';
+import { listen, makeApp } from '../server';
+
+type Client = Socket<FromServer, ToServer>;
+type Server = Awaited<ReturnType<typeof listen>>;
+
+/** Milliseconds in which a machine takes over, and as long for busy processors. */
+const mostMs = 8000;
+
+const start = (folder: string | null = null): Promise<Server> =>
+  listen(makeApp({ dist: os.tmpdir(), machines: { folder, host: '127.0.0.1', port: 0 } }), 0);
+
+async function ask(server: Server, route: string, method = 'GET', body?: object): Promise<Response> {
+  return fetch(server.address + route, {
+    method,
+    ...(body && { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+  });
+}
+
+async function network(server: Server): Promise<NetworkState> {
+  const answer = await ask(server, '/machines/network', 'POST', { isOpen: true });
+  return (await answer.json()) as NetworkState;
+}
+
+/** A window of a main machine, and what it is told. */
+class Window {
+  follows: (string | null)[] = [];
+  states: { time: unknown; at: number }[] = [];
+  commands: unknown[] = [];
+  readonly document = new Y.Doc();
+  edits: Uint8Array[] = [];
+  refusals: string[] = [];
+  readonly link: Client;
+
+  constructor(server: Server) {
+    this.link = io(server.address, {
+      path: linkPath,
+      transports: ['websocket'],
+      reconnection: false,
+      forceNew: true,
+      extraHeaders: { origin: server.address },
+      auth: { version: linkVersion, role: 'main', machine: 'main-machine', name: 'Main', token: '' },
+    });
+    this.link.on('follows', (main) => this.follows.push(main));
+    this.link.on('state', ({ transport, at }) => this.states.push({ time: transport?.time, at: at! }));
+    this.link.on('perform', (command) => this.commands.push(command));
+    this.link.on('show', (update) => Y.applyUpdate(this.document, new Uint8Array(update)));
+    this.link.on('edit', (update) => this.edits.push(update));
+    this.link.on('refused', (sentence) => this.refusals.push(sentence));
+  }
+
+  tell(time: number, at: number): void {
+    this.link.emit('state', { transport: { time } as never, at, number: 1 }, true);
+  }
+
+  isFollowing(): boolean {
+    return typeof this.follows.at(-1) === 'string';
+  }
+}
+
+async function until(what: string, is: () => boolean): Promise<void> {
+  const end = performance.now() + mostMs;
+  while (!is()) {
+    if (performance.now() > end) throw new Error(`waited for ${what}`);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
+const now = (): number => performance.timeOrigin + performance.now();
+
+describe('the spare', () => {
+  /** What the first machine keeps. */
+  let folder: string;
+  let first: Server;
+  let second: Server;
+  let mine: Window;
+  let its: Window;
+
+  beforeEach(async () => {
+    folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-'));
+    [first, second] = [await start(folder), await start()];
+    mine = new Window(first);
+    its = new Window(second);
+    await until('both windows', () => mine.follows.length > 0 && its.follows.length > 0);
+  });
+  afterEach(async () => {
+    for (const window of [mine, its]) window.link.disconnect();
+    await second.close();
+    await first.close();
+    rmSync(folder, { recursive: true });
+  });
+
+  const begin = async (): Promise<void> => {
+    const { addresses, codes } = await network(first);
+    const answer = await ask(second, '/machines/follow', 'POST', {
+      address: addresses[0],
+      code: codes!.spare,
+    });
+    expect(answer.status).toBe(200);
+    const document = new Y.Doc();
+    document.getMap('show').set('name', 'Night');
+    mine.link.emit('show', Y.encodeStateAsUpdate(document), true);
+    mine.tell(3, now());
+    await until('it to follow', () => its.isFollowing() && its.states.length > 0);
+  };
+
+  it('is told all that the main machine does, by its own clock, and has what it does done there', async () => {
+    await begin();
+    await until('the show', () => its.document.getMap('show').get('name') === 'Night');
+    expect(its.states.at(-1)!.time).toBe(3);
+    const at = now();
+    mine.tell(4, at);
+    await until('the news', () => its.states.at(-1)!.time === 4);
+    // Both servers have the clock of this machine.
+    expect(Math.abs(its.states.at(-1)!.at - at)).toBeLessThan(100);
+    its.link.emit('perform', { type: 'desk', control: 'glow', value: [0.5] }, () => undefined);
+    await until('the command', () => mine.commands.length > 0);
+    expect(mine.commands).toEqual([{ type: 'desk', control: 'glow', value: [0.5] }]);
+    const large = new Uint8Array(150_000).fill(7);
+    for (let k = 0; k < large.length; k += 40_000)
+      its.link.emit('edit', large.slice(k, k + 40_000), k + 40_000 >= large.length);
+    await until('the edit', () => mine.edits.length > 0);
+    expect(mine.edits[0].byteLength).toBe(large.length);
+    mine.link.emit('refuse', 'No such scene.');
+    await until('the refusal', () => its.refusals.length > 0);
+    expect(its.refusals).toEqual(['No such scene.']);
+    const { following } = (await (await ask(second, '/machines/network')).json()) as NetworkState;
+    expect(following!.phase).toBe('following');
+  });
+
+  it('has the files of the show, and those that are added on it come to the main machine', async () => {
+    await begin();
+    for (const [from, to] of [
+      [first, second],
+      [second, first],
+    ]) {
+      const file = Buffer.from(`A picture of ${from.address}`);
+      const id = fileNameOfDigest(createHash('sha256').update(file).digest());
+      expect(
+        (await fetch(`${from.address}/machines/files/${id}`, { method: 'PUT', body: file })).status,
+      ).toBe(204);
+      const there = await ask(to, `/machines/files/${id}`);
+      expect(Buffer.from(await there.arrayBuffer())).toEqual(file);
+    }
+  });
+
+  it('takes over when the window of the main machine is gone, which follows when it comes back', async () => {
+    await begin();
+    mine.link.disconnect();
+    await until('the takeover', () => !its.isFollowing());
+    mine = new Window(first);
+    await until('the first to follow', () => mine.isFollowing());
+    its.tell(9, now());
+    await until('its state', () => mine.states.some(({ time }) => time === 9));
+    mine.link.emit('perform', { type: 'freeze', on: true }, () => undefined);
+    await until('the command', () => its.commands.length > 0);
+    // And back, by a key.
+    mine.link.emit('lead');
+    await until('the first to perform again', () => !mine.isFollowing() && its.isFollowing());
+  });
+
+  it('takes over when the server of the main machine is gone, which follows when it is started again', async () => {
+    await begin();
+    await until('the main machine to know its heir', () => existsSync(path.join(folder, 'heir.json')));
+    mine.link.disconnect();
+    await first.close();
+    await until('the takeover', () => !its.isFollowing());
+    const { following } = (await (await ask(second, '/machines/network')).json()) as NetworkState;
+    expect(following!.phase).toBe('leading');
+    its.tell(5, now());
+    first = await start(folder);
+    mine = new Window(first);
+    await until('it to follow', () => mine.isFollowing() && mine.states.some(({ time }) => time === 5));
+  });
+
+  it('goes on as the main machine when it is started again and the spare has not taken over', async () => {
+    await begin();
+    await until('the main machine to know its heir', () => existsSync(path.join(folder, 'heir.json')));
+    // Nobody could perform there.
+    its.link.disconnect();
+    mine.link.disconnect();
+    await first.close();
+    first = await start(folder);
+    mine = new Window(first);
+    await until('a word', () => mine.follows.length > 0);
+    // The second is let go of: whoever comes as what it knew the first by is refused, and forgets it.
+    await ask(second, '/machines/follow', 'DELETE');
+    its = new Window(second);
+    await until('its window', () => its.follows.length > 0);
+    mine.link.disconnect();
+    await first.close();
+    first = await start(folder);
+    mine = new Window(first);
+    await until('the heir to be forgotten', () => !existsSync(path.join(folder, 'heir.json')));
+    expect([mine.isFollowing(), its.isFollowing()]).toEqual([false, false]);
+  });
+
+  it('performs by itself when the main machine has closed its network', async () => {
+    await begin();
+    const { addresses } = await network(first);
+    // The network of the first is closed: the spare is sent away, and performs by itself.
+    await ask(first, '/machines/network', 'POST', { isOpen: false });
+    await until('it to perform', () => !its.isFollowing());
+    expect(addresses).toHaveLength(1);
+    expect(mine.isFollowing()).toBe(false);
+  });
+
+  it('is refused with a code of another kind, and with an address that nobody has', async () => {
+    const { addresses, codes } = await network(first);
+    const other = await ask(second, '/machines/follow', 'POST', {
+      address: addresses[0],
+      code: codes!.player,
+    });
+    expect([other.status, await other.text()]).toEqual([
+      502,
+      expect.stringContaining('the one for the spare'),
+    ]);
+    const none = await ask(second, '/machines/follow', 'POST', { address: '127.0.0.1:1', code: '123456' });
+    expect([none.status, await none.text()]).toEqual([502, expect.stringContaining('does not answer')]);
+    const odd = await ask(second, '/machines/follow', 'POST', { address: 'not an address', code: '1' });
+    expect([odd.status, await odd.text()]).toEqual([502, expect.stringContaining('is no address')]);
+  });
+});

@@ -1,0 +1,338 @@
+import { createHash, randomBytes, X509Certificate } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import type { IncomingMessage } from 'node:http';
+import { Agent, request } from 'node:https';
+import { hostname } from 'node:os';
+import { pipeline } from 'node:stream/promises';
+import { io, type Socket } from 'socket.io-client';
+import { ClockRounds } from '../../core/machines/clock-rounds';
+import {
+  linkPath,
+  linkVersion,
+  type Following,
+  type FromServer,
+  type Successor,
+  type ToServer,
+} from '../../core/machines/link';
+import { certificateAt } from './certificate';
+import type { SharedFiles } from './files';
+import type { Hub } from './hub';
+
+/** Milliseconds without a sign of life from the server of the main machine, or without its window, after which this one takes over. */
+const patienceMs = { server: 700, window: 500 };
+/** Milliseconds between two looks for that. A look that is this many times late says that this machine stood still, and nothing of the other. */
+const lookMs = 100;
+const lateLooks = 3;
+/** Milliseconds between two reports of this machine to the main one. */
+const reportMs = 1000;
+const answerMs = 5000;
+
+/** Why a main machine cannot be followed. */
+export class FollowError extends Error {}
+
+/** Where a main machine is found, and what is shown and trusted there. */
+interface Place {
+  address: string;
+  /** Who the token was given to. */
+  machine: string;
+  token: string;
+  certificate: string;
+}
+
+const agentFor = (certificate: string): Agent =>
+  // Its certificate is its own: this very one is trusted, whatever the address is called.
+  new Agent({ ca: certificate, checkServerIdentity: () => undefined });
+
+/** Asks a main machine for something. Throws FollowError with what it says, or that it says nothing. */
+function ask(
+  { address, token, certificate }: Place,
+  method: 'GET' | 'POST' | 'PUT' | 'HEAD',
+  route: string,
+  send: (body: ReturnType<typeof request>) => unknown = (body) => body.end(),
+): Promise<IncomingMessage> {
+  return new Promise((resolve, reject) => {
+    const fail = (error: Error): void =>
+      reject(new FollowError(`The main machine does not answer at ${address} (${error.message}).`));
+    const asked = request(
+      `${address}${route}`,
+      {
+        method,
+        agent: agentFor(certificate),
+        timeout: answerMs,
+        headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
+      },
+      resolve,
+    );
+    asked.on('timeout', () => asked.destroy(new Error('no answer')));
+    asked.on('error', fail);
+    Promise.resolve(send(asked)).catch(fail);
+  });
+}
+
+async function textOf(answer: IncomingMessage): Promise<string> {
+  let text = '';
+  for await (const chunk of answer.setEncoding('utf8')) text += chunk as string;
+  return text;
+}
+
+/** Types the code for the spare at a main machine. Throws FollowError. */
+export async function enterAt(given: string, code: string): Promise<Place> {
+  let address: string;
+  try {
+    address = new URL(/^https:/.test(given) ? given : `https://${given}`).origin;
+  } catch {
+    throw new FollowError(`“${given}” is no address. It looks like https://192.168.1.20:4171.`);
+  }
+  const shown = await certificateAt(new URL(address)).catch((error: Error) => {
+    throw new FollowError(`The main machine does not answer at ${address} (${error.message}).`);
+  });
+  const machine = `spare-${randomBytes(8).toString('hex')}`;
+  const place = { address, machine, token: '', certificate: shown.toString() };
+  const answer = await ask(place, 'POST', '/machines/enter', (body) =>
+    body.end(JSON.stringify({ code, machine })),
+  );
+  const text = await textOf(answer);
+  if (answer.statusCode !== 200) throw new FollowError(text);
+  const { token, role } = JSON.parse(text) as { token: string; role: string };
+  if (role !== 'spare')
+    throw new FollowError('This code is for another kind of machine. Type the one for the spare.');
+  return { ...place, token };
+}
+
+/** Where a spare that has taken over is found: the first of its addresses that answers with its certificate. Throws FollowError. */
+export async function placeOf({ addresses, ...rest }: Successor): Promise<Place> {
+  let fault = new FollowError('The machine that has taken over has no address.');
+  for (const address of addresses) {
+    const place = { address, ...rest };
+    try {
+      (await ask(place, 'HEAD', '/mark.svg')).resume();
+      return place;
+    } catch (error) {
+      fault = error as FollowError;
+    }
+  }
+  throw fault;
+}
+
+/**
+ * Follows a main machine as its spare: what is told there is told here too, by the clock of this machine, and what is done here is done there. Takes over when
+ * it is gone, waits for it to come back, and has it follow then. A main machine that was there all along is followed again.
+ */
+export class Follower {
+  private readonly link: Socket<FromServer, ToServer>;
+  private readonly rounds = new ClockRounds((answer) => void this.link.volatile.emit('clock', answer), {
+    now: () => performance.timeOrigin + performance.now(),
+    later: (run, ms) => {
+      const timer = setTimeout(run, ms).unref();
+      return () => clearTimeout(timer);
+    },
+  });
+  private readonly looking: NodeJS.Timeout;
+  private readonly reporting: NodeJS.Timeout;
+  private phase: Following['phase'] = 'joining';
+  /** Which window performed there last. */
+  private run = '';
+  private lastHeard = performance.now();
+  private lastLook = performance.now();
+  private windowGone: number | null = null;
+  private hasShow = false;
+  private hasState = false;
+  /** Id of the other machine, the same with each of its starts: its certificate is kept. */
+  private readonly main: string;
+
+  constructor(
+    private readonly place: Place,
+    private readonly hub: Hub,
+    private readonly files: SharedFiles,
+    /** How the other one is to follow, once this one performs. */
+    private readonly successor: () => Promise<Successor>,
+    /** Nobody is followed or awaited any more, and why; empty: as was asked for. */
+    private readonly onEnd: (fault: string) => void,
+    /** Follows only one that performs: this machine was the main one before, and may go on as that. */
+    private readonly isReturn = false,
+  ) {
+    this.main = createHash('sha256')
+      .update(new X509Certificate(place.certificate).raw)
+      .digest('hex')
+      .slice(0, 16);
+    this.link = io(place.address, {
+      path: linkPath,
+      transports: ['websocket'],
+      forceNew: true,
+      agent: agentFor(place.certificate) as never,
+      extraHeaders: { origin: place.address },
+      reconnectionDelay: 200,
+      reconnectionDelayMax: 1000,
+      timeout: answerMs,
+      auth: {
+        version: linkVersion,
+        role: 'spare',
+        machine: place.machine,
+        name: hostname().slice(0, 80),
+        token: place.token,
+      },
+    });
+    this.listen();
+    this.looking = setInterval(() => this.look(), lookMs);
+    this.looking.unref();
+    this.reporting = setInterval(() => {
+      const { framesPerSecond = null, lacks = '' } = hub.mainCard ?? {};
+      const report = { clock: this.rounds.clock.state, ...this.rounds.counts, framesPerSecond, lacks };
+      this.link.volatile.emit('report', report);
+    }, reportMs);
+    this.reporting.unref();
+  }
+
+  get state(): Following {
+    return { address: this.place.address, phase: this.phase };
+  }
+
+  private listen(): void {
+    const { link, hub } = this;
+    const hear =
+      <T extends unknown[]>(take: (...args: T) => void) =>
+      (...args: T): void => {
+        this.lastHeard = performance.now();
+        take(...args);
+      };
+    link.on('connect', () => this.rounds.begin());
+    link.on('disconnect', () => this.rounds.end());
+    link.on('connect_error', ({ message }) => {
+      if (!link.active) this.end(message);
+    });
+    link.on('farewell', (sentence) => this.end(sentence));
+    link.on(
+      'main',
+      hear((isThere, run) => this.hearOfWindow(isThere, run)),
+    );
+    link.on(
+      'pulse',
+      hear(() => undefined),
+    );
+    link.on(
+      'state',
+      hear((news, isWhole) => {
+        if (this.phase === 'leading') return;
+        this.hasState = true;
+        hub.takeState(
+          news.at === undefined ? news : { ...news, at: this.rounds.clock.toOwn(news.at) },
+          isWhole,
+        );
+      }),
+    );
+    link.on(
+      'show',
+      hear((update, isWhole) => {
+        if (this.phase === 'leading') return;
+        this.hasShow = true;
+        hub.takeShow(update, isWhole);
+      }),
+    );
+    link.on(
+      'inputs',
+      hear((inputs) => {
+        if (this.phase !== 'leading') hub.takeInputs(inputs);
+      }),
+    );
+    link.on(
+      'gives',
+      hear((given) => {
+        if (this.phase !== 'leading') hub.takeGiven(given);
+      }),
+    );
+    link.on(
+      'refused',
+      hear((sentence) => hub.takeRefusal(sentence)),
+    );
+  }
+
+  private hearOfWindow(isThere: boolean, run: string): void {
+    if (this.phase === 'leading') {
+      // Only the way there was cut: it performs as before, and others may follow it.
+      if (isThere && run === this.run) this.follow();
+      else this.announce();
+      return;
+    }
+    if (isThere) this.run = run;
+    this.windowGone = isThere ? null : (this.windowGone ?? performance.now());
+    if (this.phase !== 'joining') return;
+    if (this.isReturn && !isThere) return this.end('');
+    this.follow();
+    // So that it finds this machine, should it be started again after this one has taken over.
+    void this.successor().then((successor) => this.link.emit('heir', successor));
+  }
+
+  private follow(): void {
+    this.phase = 'following';
+    this.windowGone = null;
+    const { link } = this;
+    this.hub.follow({
+      main: this.main,
+      perform: (command) => void link.emit('perform', command, () => undefined),
+      edit: (part, isLast) => void link.emit('edit', part, isLast),
+      lead: () => this.takeOver(),
+    });
+  }
+
+  private look(): void {
+    const now = performance.now();
+    if (now - this.lastLook > lateLooks * lookMs) {
+      this.lastHeard = now;
+      if (this.windowGone !== null) this.windowGone = now;
+    }
+    this.lastLook = now;
+    // Nobody could perform here, or with what.
+    if (this.phase !== 'following' || !this.hasShow || !this.hasState || !this.hub.hasMain) return;
+    const isCut = now - this.lastHeard > patienceMs.server;
+    const isAlone = this.windowGone !== null && now - this.windowGone > patienceMs.window;
+    if (isCut || isAlone) this.takeOver();
+  }
+
+  private takeOver(): void {
+    if (this.phase !== 'following') return;
+    this.phase = 'leading';
+    this.hub.follow(null);
+    if (this.link.connected) this.announce();
+  }
+
+  /** Tells the other machine that this one performs, and that it is to follow. */
+  private announce(): void {
+    void this.successor().then((successor) =>
+      this.link.timeout(answerMs).emit('taken', successor, () => this.end('')),
+    );
+  }
+
+  /** Fetches a file of the show from there. Null: it is not there either. */
+  async fetchFile(id: string): Promise<string | null> {
+    const answer = await ask(this.place, 'GET', `/machines/files/${id}`);
+    if (answer.statusCode === 200) await this.files.take(id, answer);
+    else answer.resume();
+    return this.files.find(id);
+  }
+
+  /** Hands a file that was added here on to there. */
+  async sendFile(id: string): Promise<void> {
+    const file = await this.files.find(id);
+    if (!file) return;
+    const answer = await ask(this.place, 'PUT', `/machines/files/${id}`, (body) =>
+      pipeline(createReadStream(file), body),
+    );
+    const text = await textOf(answer);
+    if (answer.statusCode !== 204) throw new FollowError(text);
+  }
+
+  private end(fault: string): void {
+    this.close();
+    this.onEnd(fault);
+  }
+
+  /** Follows nobody any more: this machine performs by itself. */
+  close(): void {
+    clearInterval(this.looking);
+    clearInterval(this.reporting);
+    this.rounds.end();
+    this.link.disconnect();
+    if (this.phase === 'following') this.hub.follow(null);
+    this.phase = 'leading';
+  }
+}

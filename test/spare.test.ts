@@ -1,0 +1,149 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import os from 'node:os';
+import path from 'node:path';
+import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
+import { By, Key } from 'selenium-webdriver';
+import { listen, makeApp } from '../src/server/server';
+import { Desk, knowTheSteps, movingShow } from './desk';
+
+jest.setTimeout(400000);
+const folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-spare-'));
+/** The machines, each with a server of its own and a browser that can be killed. */
+const profiles = ['first', 'second'].map((name) => path.join(folder, name, 'browser'));
+const servers: Awaited<ReturnType<typeof listen>>[] = [];
+let first: Desk;
+let second: Desk;
+
+async function open(k: number): Promise<Desk> {
+  const desk = await Desk.at(servers[k].address, { profile: profiles[k] });
+  await knowTheSteps(desk.driver, servers[k].address);
+  await desk.driver.get(`${servers[k].address}/shows`);
+  await desk.find('[data-show]');
+  return desk;
+}
+
+beforeAll(async () => {
+  for (const name of ['first', 'second']) {
+    const machines = { folder: path.join(folder, name), host: '127.0.0.1', port: 0 };
+    servers.push(await listen(makeApp({ machines, isKept: false }), 0));
+  }
+  first = await open(0);
+  second = await open(1);
+  await first.openShow(movingShow('Relay', { Amber: [1, 0.6, 0.1], Blue: [0.1, 0.3, 1] }));
+});
+afterAll(async () => {
+  for (const desk of [first, second]) await desk?.driver.quit().catch(() => undefined);
+  for (const { close } of servers) await close();
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const view = (desk: Desk, name: string): Promise<void> =>
+  desk.click(`[aria-label="Views"] [href="/${name}"]`);
+const gamma = (desk: Desk): Promise<string> =>
+  desk.text('[data-testid="inspector"] [role="spinbutton"][aria-label="Gamma value"]');
+const onAir = (desk: Desk): Promise<string | null> =>
+  desk.driver.executeScript('return window.pyrvel.report().performance?.program.program ?? null');
+const lamps = async (desk: Desk): Promise<number> =>
+  (await desk.driver.findElements(By.css('[data-testid="spare"]'))).length;
+
+describe('a spare', () => {
+  test('follows the main machine once its code is typed: it has its show, and shows its program', async () => {
+    await view(first, 'machines');
+    await first.click('[aria-label="Network"] [role="switch"]');
+    const address = (await first.text('[data-testid="remote-address"]')).replace('/remote', '');
+    const code = await first.text('[data-code="spare"]');
+    await view(second, 'machines');
+    const form = '[aria-label="Spare"]';
+    await (await second.find(`${form} [name="address"]`)).sendKeys(address);
+    await (await second.find(`${form} [name="code"]`)).sendKeys(code, Key.ENTER);
+    await second.find('[data-testid="following"][data-phase="following"]');
+    await second.find('[data-testid="spare"]');
+    await first.find('[data-machine] [data-kind="Spare"]');
+    await view(second, 'build');
+    await second.find('[data-node="Levels"]');
+    await second.moves();
+  });
+
+  test('has what is edited on the other machine, and undo of one leaves what the other did', async () => {
+    await view(first, 'build');
+    await first.click('[data-scene="Amber"]');
+    await first.choose('Levels');
+    await second.click('[data-scene="Blue"]');
+    await second.choose('Levels');
+    const start = await gamma(second);
+    await first.type('Gamma value', '2');
+    await second.type('Gamma value', '3');
+    for (const [desk, scene, value] of [
+      [first, 'Blue', '3'],
+      [second, 'Amber', '2'],
+    ] as const) {
+      await desk.click(`[data-scene="${scene}"]`);
+      await desk.choose('Levels');
+      await desk.until(
+        'the edit of the other',
+        () => gamma(desk),
+        (shown) => Number(shown) === Number(value),
+      );
+    }
+    await second.driver.actions().keyDown(Key.CONTROL).sendKeys('z').keyUp(Key.CONTROL).perform();
+    await first.until(
+      'the undo of the other',
+      () => gamma(first),
+      (shown) => shown === start,
+    );
+    await second.click('[data-scene="Amber"]');
+    await second.choose('Levels');
+    expect(Number(await gamma(second))).toBe(2);
+  });
+
+  test('has what is played on it done on the main machine', async () => {
+    await view(second, 'play');
+    await second.click('[data-scene-button="Blue"] button');
+    for (const desk of [first, second])
+      await desk.until(
+        'Blue to be on air',
+        () => onAir(desk),
+        (scene) => scene === 's2',
+      );
+  });
+
+  test('takes over when the browser of the main machine is killed, and what is played goes on', async () => {
+    execFileSync('pkill', ['-9', '-f', profiles[0]]);
+    await second.until(
+      'it to perform',
+      () => lamps(second),
+      (count) => count === 0,
+    );
+    await second.notice('warning', 'This machine performs now');
+    expect(await onAir(second)).toBe('s2');
+    await second.click('[data-scene-button="Amber"] button');
+    await second.until(
+      'Amber to be on air',
+      () => onAir(second),
+      (scene) => scene === 's1',
+    );
+    await view(second, 'build');
+    await second.moves();
+  });
+
+  test('is followed by the first once that is back', async () => {
+    first = await open(0);
+    await view(first, 'machines');
+    await first.find('[data-testid="spare"]');
+    await first.find('[data-testid="following"][data-phase="following"]');
+    await first.until(
+      'what is on air there',
+      () => onAir(first),
+      (scene) => scene === 's1',
+    );
+    // And the other way round, by a key.
+    await first.click('[aria-label="Spare"] button');
+    await first.until(
+      'it to perform',
+      () => lamps(first),
+      (count) => count === 0,
+    );
+    await second.find('[data-testid="spare"]');
+  });
+});
