@@ -1,4 +1,6 @@
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import os from 'node:os';
 import path from 'node:path';
 import { io, type Socket } from 'socket.io-client';
 import type { WebDriver } from 'selenium-webdriver';
@@ -58,13 +60,17 @@ const spy = `
     },
   });`;
 
-async function measureLatency(address: string, main: Window, show: Show, tell: Tell): Promise<void> {
+async function openNetwork(address: string): Promise<NetworkState> {
   const opened = await fetch(`${address}/machines/network`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
     body: '{"isOpen":true}',
   });
-  const { codes } = (await opened.json()) as NetworkState;
+  return (await opened.json()) as NetworkState;
+}
+
+async function measureLatency(address: string, main: Window, show: Show, tell: Tell): Promise<void> {
+  const { codes } = await openNetwork(address);
   const controls = show.desk[0].controls;
   const links: Socket<FromServer, ToServer>[] = [];
   for (const [k] of controls.entries()) {
@@ -202,11 +208,82 @@ async function measureJoin(address: string, tell: Tell): Promise<void> {
   }
 }
 
+/** Seconds of the stage of a spare that are looked at, and after how many of them the main machine is killed. */
+const takeOverSeconds = { all: 8, killed: 3 };
+
+/**
+ * The browser of a main machine is killed while its spare, on a server of its own, has a stage window open. What counts is the stage: the longest
+ * time for which its picture stood still. Beside it, when the spare was told to perform.
+ */
+async function measureTakeOver(tell: Tell): Promise<void> {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-takeover-'));
+  const open = async (name: string) => {
+    const machines = { folder: path.join(folder, name), host: '127.0.0.1', port: 0 };
+    const { address, close } = await listen(makeApp({ machines, isKept: false }), 0);
+    const profile = path.join(folder, name, 'browser');
+    const window = await Window.open(address, 1280, 943, undefined, profile);
+    return { address, close, profile, window };
+  };
+  const main = await open('main');
+  const spare = await open('spare');
+  try {
+    await main.window.bringShow(clockShow());
+    await spare.window.driver.get(`${spare.address}/play`);
+    const codes = await openNetwork(main.address);
+    const body = JSON.stringify({ address: codes.addresses[0], code: codes.codes!.spare });
+    const headers = { 'Content-Type': 'application/json' };
+    await sleep(4000);
+    await fetch(`${spare.address}/machines/follow`, { method: 'POST', headers, body });
+    const { driver } = spare.window;
+    await driver.wait(
+      () => driver.executeScript<boolean>(`return document.querySelector('[data-testid="spare"]') !== null`),
+      30000,
+    );
+    await spare.window.click('[aria-label="Stage"] .btn-primary');
+    await driver.wait(async () => (await driver.getAllWindowHandles()).length === 2, 30000);
+    const editor = await driver.getWindowHandle();
+    const stage = (await driver.getAllWindowHandles()).find((handle) => handle !== editor)!;
+    await driver.switchTo().window(stage);
+    await sleep(4000);
+    const looking = sample(driver, takeOverSeconds.all);
+    await sleep(takeOverSeconds.killed * 1000);
+    const killed = nowMs();
+    execFileSync('pkill', ['-9', '-f', main.profile]);
+    let led = 0;
+    while (!led) {
+      const answer = await fetch(`${spare.address}/machines/network`);
+      const { following } = (await answer.json()) as NetworkState;
+      // It ends once the server of the main machine, which lives, follows.
+      if (following?.phase !== 'following') led = nowMs();
+      else await sleep(10);
+    }
+    const looks = await looking;
+    let longest = 0;
+    let changed = looks[0][0];
+    for (const [k, [at, place]] of looks.entries()) {
+      if (k > 0 && place !== looks[k - 1][1]) changed = at;
+      if (at > killed) longest = Math.max(longest, at - changed);
+    }
+    tell(
+      'takeOver',
+      longest / 1000,
+      `the spare performs ${((led - killed) / 1000).toFixed(2)} s after the browser of the main machine was killed`,
+    );
+  } finally {
+    await main.window.close().catch(() => undefined);
+    await spare.window.close();
+    await main.close();
+    await spare.close();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
 /** How quickly remote desks are heard, how far two players are apart, and how soon a late one has its picture. */
 export async function measureMachines(isWanted: (name: string) => boolean, tell: Tell): Promise<void> {
+  if (isWanted('takeOver')) await measureTakeOver(tell);
   if (!['deskLatency', 'playersApart', 'playersFar', 'lateJoin'].some(isWanted)) return;
   const machines = { folder: null, host: '127.0.0.1', port: 0 };
-  const { address, close } = await listen(makeApp({ machines }), 0);
+  const { address, close } = await listen(makeApp({ machines, isKept: false }), 0);
   const main = await Window.open(address);
   const show = clockShow();
   try {

@@ -28,8 +28,15 @@ export class Window {
     private readonly address: string,
   ) {}
 
-  static async open(address: string, width = 1280, height = 943, renderer?: Renderer): Promise<Window> {
-    const driver = await startBrowser({ width, height, renderer });
+  /** `profile`: a folder in which the browser keeps what it keeps, and by which its processes are known. */
+  static async open(
+    address: string,
+    width = 1280,
+    height = 943,
+    renderer?: Renderer,
+    profile?: string,
+  ): Promise<Window> {
+    const driver = await startBrowser({ width, height, renderer, profile });
     await driver.manage().setTimeouts({ script: 600000 });
     await knowTheSteps(driver, address);
     return new Window(driver, address);

@@ -206,6 +206,12 @@ const figures: Record<string, Figure> = {
     target: '≤ 5',
     plain: true,
   },
+  takeOver: {
+    about:
+      'seconds for which the picture on the stage of the spare stood still at most, while the browser of the main machine was killed',
+    target: '≤ 1',
+    plain: true,
+  },
   stageKept: {
     about: 'frames on stage while the main thread of the editor is blocked / while it is not',
     target: '≥ 0.95',

@@ -128,10 +128,13 @@ function Transport() {
   );
 }
 
+/** At the corner of a view's name, where it takes no space from the bar. */
+const lampPlace = 'absolute top-1.5 right-0 size-2 rounded-full';
+
 /** Whether the program is being recorded. */
 function RecordingLamp() {
   const isOn = recordingStore((s) => s.recording !== null);
-  return isOn && <span role="img" aria-label="Recording" className="ml-1.5 size-2 rounded-full bg-error" />;
+  return isOn && <span role="img" aria-label="Recording" className={clsx(lampPlace, 'bg-error')} />;
 }
 
 /** Says that another machine performs, and this one follows. */
@@ -145,7 +148,7 @@ function SpareLamp() {
         data-testid="spare"
         title={about}
         aria-label={`Spare. ${about}`}
-        className="ml-1.5 size-2 rounded-full bg-secondary"
+        className={clsx(lampPlace, 'bg-secondary')}
       />
     )
   );
@@ -274,7 +277,7 @@ export function Shell() {
               }}
               className={({ isActive }) =>
                 clsx(
-                  'flex items-center border-b-2 px-1.5 max-xl:px-[3px] max-xl:text-xs',
+                  'relative flex items-center border-b-2 px-1.5 max-xl:px-[3px] max-xl:text-xs',
                   isActive ? 'border-primary font-semibold' : 'quiet border-transparent',
                 )
               }

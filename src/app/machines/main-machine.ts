@@ -89,8 +89,8 @@ class MainMachine {
     });
     link.on('audience', (audience) => this.meet(audience));
     link.on('machines', (cards) => this.list(cards));
-    link.on('perform', (command) => {
-      if (this.follows === null) perform(command);
+    link.on('perform', (commands) => {
+      if (this.follows === null) for (const command of commands) perform(command);
     });
     link.on('edit', (update) => this.takeEdit(new Uint8Array(update)));
     link.on('follows', (main) => this.setFollows(main));

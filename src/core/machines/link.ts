@@ -115,7 +115,8 @@ export interface FromServer {
   welcome(you: { role: MachineRole; desk: DeskRole | null }): void;
   /** Why it may not come in, or not stay. */
   farewell(sentence: string): void;
-  perform(command: PerformanceCommand): void;
+  /** To the main machine: what was done elsewhere, in order. */
+  perform(commands: PerformanceCommand[]): void;
   state(news: StateNews, isWhole: boolean): void;
   show(update: Uint8Array, isWhole: boolean): void;
   picture(jpeg: Uint8Array): void;

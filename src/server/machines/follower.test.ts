@@ -57,7 +57,7 @@ class Window {
     });
     this.link.on('follows', (main) => this.follows.push(main));
     this.link.on('state', ({ transport, at }) => this.states.push({ time: transport?.time, at: at! }));
-    this.link.on('perform', (command) => this.commands.push(command));
+    this.link.on('perform', (commands) => this.commands.push(...commands));
     this.link.on('show', (update) => Y.applyUpdate(this.document, new Uint8Array(update)));
     this.link.on('edit', (update) => this.edits.push(update));
     this.link.on('refused', (sentence) => this.refusals.push(sentence));

@@ -35,6 +35,8 @@ const usualLimits: Limits = { messages: 400, refused: 1000 };
 /** Milliseconds between two lists of machines. */
 const rosterMs = 1000;
 const mostOthers = 64;
+/** Milliseconds for which moves of faders are gathered before they are passed on. */
+const gatherMs = 6;
 /** Milliseconds between two signs of life for the spare. */
 const pulseMs = 200;
 /** Most bytes of an edit, put together. */
@@ -132,6 +134,9 @@ export class Hub {
   private readonly roster: NodeJS.Timeout;
   private readonly pulse: NodeJS.Timeout;
   private upstream: Upstream | null = null;
+  /** Moves of faders that were not passed on yet, by control. */
+  private readonly moves = new Map<string, PerformanceCommand>();
+  private passing: NodeJS.Timeout | undefined;
   /** Called when the spare says that it has taken over. */
   onTaken: (successor: Successor) => void = () => undefined;
   /** Called when a spare says where it is found. */
@@ -211,6 +216,7 @@ export class Hub {
   close(): void {
     clearInterval(this.roster);
     clearInterval(this.pulse);
+    clearTimeout(this.passing);
     for (const engine of this.engines) engine.close();
     this.io.disconnectSockets(true);
   }
@@ -515,7 +521,22 @@ export class Hub {
   /** Has a command carried out where it is performed. */
   private pass(command: PerformanceCommand): void {
     if (this.upstream) this.upstream.perform(command);
-    else this.main?.emit('perform', command);
+    else if (command.type === 'desk') {
+      // Many hands move many faders: of each, the main machine needs the last place it has come to.
+      this.moves.delete(command.control);
+      this.moves.set(command.control, command);
+      this.passing ??= setTimeout(() => this.passMoves(), gatherMs);
+    } else {
+      this.passMoves();
+      this.main?.emit('perform', [command]);
+    }
+  }
+
+  private passMoves(): void {
+    clearTimeout(this.passing);
+    this.passing = undefined;
+    if (this.moves.size > 0) this.main?.emit('perform', [...this.moves.values()]);
+    this.moves.clear();
   }
 
   /** Remembers what lets go what a machine holds. */

@@ -215,7 +215,7 @@ describe('a link', () => {
     const { client } = await remote('all');
     const heard = next(first, 'perform');
     expect(await perform(client, { type: 'panic' })).toBe('');
-    expect(await heard).toEqual([{ type: 'panic' }]);
+    expect(await heard).toEqual([[{ type: 'panic' }]]);
   });
 
   it('answers by the clock of the server', async () => {
@@ -231,7 +231,7 @@ describe('a remote desk', () => {
   it('does what its role may, and only commands to the letter are passed on', async () => {
     const owner = await main();
     const heard: PerformanceCommand[] = [];
-    owner.on('perform', (command) => heard.push(command));
+    owner.on('perform', (commands) => heard.push(...commands));
     const look = (await remote('look')).client;
     const desk = (await remote('desk')).client;
     const all = (await remote('all')).client;
@@ -280,8 +280,8 @@ describe('a remote desk', () => {
     await perform(client, { type: 'press', control: 'other', down: false });
     const heard: PerformanceCommand[] = [];
     const done = new Promise<void>((resolve) =>
-      owner.on('perform', (command) => {
-        if (heard.push(command) === 2) resolve();
+      owner.on('perform', (commands) => {
+        if (heard.push(...commands) === 2) resolve();
       }),
     );
     client.disconnect();
@@ -297,6 +297,25 @@ describe('a remote desk', () => {
     expect(await perform(other, fader)).toBe('The main machine is away.');
   });
 
+  it('has the last places of its faders passed on together, before what it does next', async () => {
+    const owner = await main();
+    const heard: PerformanceCommand[][] = [];
+    owner.on('perform', (commands) => heard.push(commands));
+    const { client } = await remote('all');
+    const to = (control: string, value: number): PerformanceCommand => ({
+      type: 'desk',
+      control,
+      value: [value],
+    });
+    for (let k = 0; k < 40; k++) client.emit('perform', to(k % 2 ? 'glow' : 'size', k), () => undefined);
+    expect(await perform(client, { type: 'panic' })).toBe('');
+    await new Promise((resolve) => owner.emit('clock', resolve));
+    expect(heard.at(-1)).toEqual([{ type: 'panic' }]);
+    const moves = heard.slice(0, -1).flat();
+    expect(moves.slice(-2)).toEqual([to('size', 38), to('glow', 39)]);
+    expect(moves.length).toBeLessThan(40);
+  });
+
   it('is sent away where it floods, and nobody else is', async () => {
     await server.close();
     await start({ messages: 20, refused: 50 });
@@ -305,7 +324,7 @@ describe('a remote desk', () => {
     const calm = (await remote('all')).client;
     const farewell = next(client, 'farewell');
     let passed = 0;
-    owner.on('perform', () => passed++);
+    owner.on('perform', (commands) => (passed += commands.length));
     for (let k = 0; k < 2000; k++) client.emit('perform', fader, () => undefined);
     expect(await farewell).toEqual(['This machine sends more than can be followed, and was sent away.']);
     expect(passed).toBeLessThan(1000);
@@ -354,7 +373,7 @@ describe('a player', () => {
     expect(await refusal(link(address, { role: 'player', machine: 'player-there' }))).toMatch('let in again');
     const owner = await main();
     const heard: unknown[] = [];
-    owner.on('perform', (command) => heard.push(command));
+    owner.on('perform', (commands) => heard.push(...commands));
     client.emit('perform', { type: 'panic' }, () => undefined);
     client.emit('state', { blackout: true }, true);
     // What comes after on the same link was handled after.
@@ -457,7 +476,7 @@ describe('a bad network', () => {
       expect(Math.abs(meter.state!.offset)).toBeLessThan(meter.state!.roundTrip / 2);
       const heard = next(owner, 'perform');
       expect(await perform(client, fader)).toBe('');
-      expect(await heard).toEqual([fader]);
+      expect(await heard).toEqual([[fader]]);
     } finally {
       line.close();
     }
