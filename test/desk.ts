@@ -222,7 +222,8 @@ export class Desk {
   }
 
   async openShow(show: Show): Promise<void> {
-    await this.driver.get(`${this.address}/shows`);
+    const shows = `${this.address}/shows`;
+    if ((await this.driver.getCurrentUrl()) !== shows) await this.driver.get(shows);
     await this.importText(writeShow(show));
     await this.click(`[data-show="${show.name}"] button`);
     await this.find('[data-testid="patch"]');
