@@ -14,6 +14,7 @@ import {
 } from '../../core/machines/link';
 import { fileNameOfDigest } from '../../core/show/file-name';
 import { listen, makeApp } from '../server';
+import { cable } from '../testing/cable';
 
 type Client = Socket<FromServer, ToServer>;
 type Server = Awaited<ReturnType<typeof listen>>;
@@ -104,13 +105,13 @@ describe('the spare', () => {
     rmSync(folder, { recursive: true });
   });
 
-  const begin = async (): Promise<void> => {
+  const begin = async (at?: string): Promise<void> => {
     const { addresses, codes } = await network(first);
     const answer = await ask(second, '/machines/follow', 'POST', {
-      address: addresses[0],
+      address: at ?? addresses[0],
       code: codes!.spare,
     });
-    expect(answer.status).toBe(200);
+    expect([answer.status, await answer.text()]).toEqual([200, expect.stringContaining('isOpen')]);
     const document = new Y.Doc();
     document.getMap('show').set('name', 'Night');
     mine.link.emit('show', Y.encodeStateAsUpdate(document), true);
@@ -207,6 +208,22 @@ describe('the spare', () => {
     mine = new Window(first);
     await until('the heir to be forgotten', () => !existsSync(path.join(folder, 'heir.json')));
     expect([mine.isFollowing(), its.isFollowing()]).toEqual([false, false]);
+  });
+
+  it('takes over when nothing comes through, and follows again where the main machine performed all along', async () => {
+    const { addresses } = await network(first);
+    const line = await cable(Number(new URL(addresses[0]).port));
+    try {
+      await begin(`https://127.0.0.1:${line.port}`);
+      line.hold(true);
+      await until('it to perform', () => !its.isFollowing());
+      mine.tell(7, now());
+      line.hold(false);
+      await until('it to follow again', () => its.isFollowing() && its.states.at(-1)!.time === 7);
+      expect(mine.follows).toEqual([null]);
+    } finally {
+      line.close();
+    }
   });
 
   it('performs by itself when the main machine has closed its network', async () => {

@@ -270,7 +270,7 @@ export class Follower {
       main: this.main,
       perform: (command) => void link.emit('perform', command, () => undefined),
       edit: (part, isLast) => void link.emit('edit', part, isLast),
-      lead: () => this.takeOver(),
+      lead: () => this.takeOver(false),
     });
   }
 
@@ -285,14 +285,16 @@ export class Follower {
     if (this.phase !== 'following' || !this.hasShow || !this.hasState || !this.hub.hasMain) return;
     const isCut = now - this.lastHeard > patienceMs.server;
     const isAlone = this.windowGone !== null && now - this.windowGone > patienceMs.window;
-    if (isCut || isAlone) this.takeOver();
+    if (isCut || isAlone) this.takeOver(isCut);
   }
 
-  private takeOver(): void {
+  private takeOver(isCut: boolean): void {
     if (this.phase !== 'following') return;
     this.phase = 'leading';
     this.hub.follow(null);
-    if (this.link.connected) this.announce();
+    // Where nothing comes through, the other one may perform as before: that is told when there is a link again.
+    if (isCut) this.link.disconnect().connect();
+    else if (this.link.connected) this.announce();
   }
 
   /** Tells the other machine that this one performs, and that it is to follow. */

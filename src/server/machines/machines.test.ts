@@ -2,7 +2,6 @@ import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import https from 'node:https';
-import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import { io, type Socket } from 'socket.io-client';
@@ -19,6 +18,7 @@ import type { PassRole } from '../../core/machines/roles';
 import { fileNameOfDigest } from '../../core/show/file-name';
 import { ClockMeter } from '../../core/machines/clock';
 import { listen, makeApp } from '../server';
+import { cable, type Badness, type Cable } from '../testing/cable';
 import { certificateFor } from './certificate';
 
 type Client = Socket<FromServer, ToServer>;
@@ -422,48 +422,31 @@ describe('a player', () => {
   });
 });
 
-/** A cable between a machine and the server, on which everything takes so long each way, and which can be pulled. */
-async function cable(delayMs: number): Promise<{ address: string; pull(): void; close(): void }> {
-  const { port } = new URL(server.address);
-  const ends = new Set<net.Socket>();
-  const proxy = net.createServer((near) => {
-    const far = net.connect(Number(port), '127.0.0.1');
-    for (const [from, to] of [
-      [near, far],
-      [far, near],
-    ]) {
-      ends.add(from);
-      // Each piece as late as every other, so that they stay in order.
-      from.on('data', (data) => setTimeout(() => to.writable && to.write(data), delayMs));
-      from.on('close', () => to.destroy());
-      from.on('error', () => to.destroy());
-    }
+/** A cable between a machine and the server. */
+async function line(badness: Badness = {}): Promise<Cable & { address: string }> {
+  const made = await cable(Number(new URL(server.address).port), badness);
+  return { ...made, address: `http://127.0.0.1:${made.port}` };
+}
+
+/** A remote desk at the other end of a cable. */
+async function farDesk({ address }: { address: string }): Promise<Client> {
+  const { codes } = await setNetwork(true);
+  const entered = await here('/machines/enter', {
+    method: 'POST',
+    body: JSON.stringify({ code: codes!.desk, machine: 'remote-far' }),
   });
-  await new Promise<void>((resolve) => proxy.listen(0, '127.0.0.1', resolve));
-  const pull = (): void => ends.forEach((end) => end.destroy());
-  return {
-    address: `http://127.0.0.1:${(proxy.address() as net.AddressInfo).port}`,
-    pull,
-    close() {
-      pull();
-      proxy.close();
-    },
-  };
+  const { token } = (await entered.json()) as { token: string };
+  const client = link(address, { role: 'remote', machine: 'remote-far', token });
+  await next(client, 'welcome');
+  return client;
 }
 
 describe('a bad network', () => {
   it('with 150 ms each way is measured as such, and hands are still heard', async () => {
     const owner = await main();
-    const line = await cable(150);
+    const far = await line({ delayMs: 150 });
     try {
-      const { codes } = await setNetwork(true);
-      const entered = await here('/machines/enter', {
-        method: 'POST',
-        body: JSON.stringify({ code: codes!.desk, machine: 'remote-far' }),
-      });
-      const { token } = (await entered.json()) as { token: string };
-      const client = link(line.address, { role: 'remote', machine: 'remote-far', token });
-      await next(client, 'welcome');
+      const client = await farDesk(far);
       const meter = new ClockMeter();
       const now = (): number => performance.timeOrigin + performance.now();
       for (let k = 0; k < 4; k++) {
@@ -478,21 +461,42 @@ describe('a bad network', () => {
       expect(await perform(client, fader)).toBe('');
       expect(await heard).toEqual([[fader]]);
     } finally {
-      line.close();
+      far.close();
+    }
+  });
+
+  it('with 300 ms there and back and every twentieth piece lost has all that hands do come in order', async () => {
+    const owner = await main();
+    const far = await line({ delayMs: 150, lost: 0.05 });
+    try {
+      const client = await farDesk(far);
+      const heard: PerformanceCommand[] = [];
+      owner.on('perform', (commands) => heard.push(...commands));
+      const presses = Array.from({ length: 60 }, (_, k): PerformanceCommand => ({
+        type: 'press',
+        control: `pad${k >> 1}`,
+        down: k % 2 === 0,
+      }));
+      const answers = await Promise.all(presses.map((command) => perform(client, command)));
+      expect(answers.every((fault) => fault === '')).toBe(true);
+      expect(heard).toEqual(presses);
+      expect(client.connected).toBe(true);
+    } finally {
+      far.close();
     }
   });
 
   it('whose cable is pulled is come back to, with all that has changed meanwhile', async () => {
     const owner = await main();
     owner.emit('state', { blackout: false, freeze: false }, true);
-    const line = await cable(0);
+    const far = await line();
     try {
-      const player = link(line.address, { role: 'player', machine: 'player-far' });
+      const player = link(far.address, { role: 'player', machine: 'player-far' });
       await next(player, 'welcome');
       player.io.reconnection(true);
       player.io.reconnectionDelay(20);
       const cut = new Promise((resolve) => player.once('disconnect', resolve));
-      line.pull();
+      far.pull();
       await cut;
       owner.emit('state', { blackout: true }, false);
       expect((await next(player, 'state'))[0]).toMatchObject({ freeze: false });
@@ -505,7 +509,7 @@ describe('a bad network', () => {
       owner.emit('state', { blackout: true }, false);
       await state;
     } finally {
-      line.close();
+      far.close();
     }
   });
 });
