@@ -63,6 +63,11 @@ describe('a spare', () => {
     await view(second, 'build');
     await second.find('[data-node="Levels"]');
     await second.moves();
+    await first.until(
+      'where the other one is',
+      () => first.text('section[aria-label="Machines"] table'),
+      (list) => list.includes('Build · Amber'),
+    );
   });
 
   test('has what is edited on the other machine, and undo of one leaves what the other did', async () => {
@@ -98,6 +103,9 @@ describe('a spare', () => {
   });
 
   test('has what is played on it done on the main machine', async () => {
+    await view(second, 'machines');
+    // The list of the main machine's server is told here too.
+    await second.find('[data-machine="Main"] [data-kind="Main"]');
     await view(second, 'play');
     await second.click('[data-scene-button="Blue"] button');
     for (const desk of [first, second])

@@ -175,10 +175,24 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
   return true;
 }
 
-/** Opens a show that another machine performs, at its state; this browser keeps it under an id of its own. */
-export async function openCopy(id: string, show: Show, resume: PerformanceState): Promise<boolean> {
+/**
+ * Opens a show that another machine performs, at its state; this browser keeps it under an id of its own. `isOwn`: what is kept
+ * there was edited here without the other one, and stays beside it under another name.
+ */
+export async function openCopy(
+  id: string,
+  show: Show,
+  resume: PerformanceState,
+  isOwn: boolean,
+): Promise<boolean> {
   await save();
   clearJournal(id);
+  const old = isOwn ? await database.shows.get(id) : undefined;
+  if (old && JSON.stringify(old.show) !== JSON.stringify(show)) {
+    const name = `${old.name} (of this machine)`;
+    await database.shows.put({ ...old, id: newShowId(), name, show: { ...old.show, name } });
+    say({ tone: 'info', text: `What was edited here alone is kept in Shows as “${name}”.` });
+  }
   await database.shows.put({ id, name: show.name, updated: Date.now(), show });
   const { program } = resume.program;
   return loadShow(id, { sceneId: program, selection: [], program, resume });

@@ -36,7 +36,7 @@ export function machineId(role: Handshake['role']): string {
 /** Opens the link to the other machines, by the server of this page; it comes back by itself. `about`: what is drawn here, and what is lacking. */
 export function openLink(
   hello: Pick<Handshake, 'role' | 'name' | 'token'>,
-  about: () => Pick<MachineReport, 'framesPerSecond' | 'lacks'>,
+  about: () => Pick<MachineReport, 'framesPerSecond' | 'lacks' | 'where'>,
 ): { link: Link; clock: ClockMeter; close(): void } {
   const link: Link = io({
     path: linkPath,

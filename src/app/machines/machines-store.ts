@@ -7,6 +7,8 @@ interface MachinesState {
   /** Why the server does not answer; empty: it does. */
   fault: string;
   cards: readonly MachineCard[];
+  /** Those at the main machine that this one follows. */
+  elsewhere: readonly MachineCard[];
   /** What this window is among machines. */
   link: 'away' | 'main' | 'refused';
   /** It follows another main machine, as its spare. */
@@ -17,6 +19,7 @@ export const machinesStore = create<MachinesState>()(() => ({
   network: null,
   fault: '',
   cards: [],
+  elsewhere: [],
   link: 'away',
   follows: false,
 }));

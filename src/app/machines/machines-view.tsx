@@ -54,8 +54,9 @@ function Shows({ machine, name }: { machine: string; name: string }) {
   );
 }
 
-function Row({ card }: { card: MachineCard }) {
-  const follows = machinesStore((s) => s.follows);
+/** `isHere`: it is at the server of this machine, where something can be done about it. */
+function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
+  const follows = machinesStore((s) => s.follows) && isHere;
   const kind = kindOf(card, follows);
   const { clock, asked, lost, framesPerSecond } = card;
   const { word, tone } = linkWord(card);
@@ -76,7 +77,8 @@ function Row({ card }: { card: MachineCard }) {
         <span className="block" data-kind={kind}>
           {kind}
         </span>
-        {card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
+        {card.where && <span className="quiet block max-w-48 truncate text-2xs">{card.where}</span>}
+        {isHere && card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
       </td>
       <td className={tone}>{word}</td>
       <td className="figures text-right">{clock ? ms(clock.roundTrip) : '–'}</td>
@@ -88,7 +90,7 @@ function Row({ card }: { card: MachineCard }) {
       <td className="figures text-right">{framesPerSecond ?? '–'}</td>
       <td className="quiet">{sinceText(card.since)}</td>
       <td className="whitespace-nowrap">
-        {card.role === 'player' && (
+        {isHere && card.role === 'player' && (
           <>
             <button
               type="button"
@@ -110,7 +112,7 @@ function Row({ card }: { card: MachineCard }) {
             </button>
           </>
         )}
-        {card.role !== 'main' && (
+        {isHere && card.role !== 'main' && (
           <button
             type="button"
             className="tool"
@@ -128,7 +130,7 @@ function Row({ card }: { card: MachineCard }) {
 
 /** Machines: who is there beside this one, how well they hear each other, and how more of them come. */
 export function MachinesView() {
-  const { cards, link, follows } = machinesStore();
+  const { cards, elsewhere, link, follows } = machinesStore();
   return (
     <main className="flex h-full">
       <aside
@@ -174,7 +176,10 @@ export function MachinesView() {
             </thead>
             <tbody>
               {cards.map((card) => (
-                <Row key={`${card.machine} ${card.since}`} card={card} />
+                <Row key={`${card.machine} ${card.since}`} card={card} isHere />
+              ))}
+              {elsewhere.map((card) => (
+                <Row key={`there ${card.machine} ${card.since}`} card={card} isHere={false} />
               ))}
             </tbody>
           </table>

@@ -5,7 +5,9 @@ import { NewsOfState } from '../../core/machines/news';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { loadShow, openCopy } from '../data/keeper';
+import { lockStore } from '../data/lock';
 import { ownership } from '../data/ownership';
+import { sessionStore } from '../data/session';
 import { showStore, takeFromOthers } from '../data/show-store';
 import { engine } from '../engine/client';
 import { liveStore } from '../engine/live';
@@ -33,6 +35,16 @@ const look = { width: 256, perSecond: 8 };
 /** Milliseconds until a window that another one keeps from being the main machine tries again. */
 const retryMs = 5000;
 
+/** Where the performer is in this window: the view, and in Build the scene. */
+function whereNow(): string {
+  const view = location.pathname.slice(1);
+  const name = view.charAt(0).toUpperCase() + view.slice(1);
+  if (view !== 'build') return name;
+  const { sceneId } = sessionStore.getState();
+  const scene = showStore.getState().show.scenes.find(({ id }) => id === sceneId);
+  return scene ? `${name} · ${scene.name}` : name;
+}
+
 /**
  * This window among other machines. It performs, tells them of the show and the performance, and carries out what they do; or it follows another main
  * machine as its spare: shows what is performed there, has what is done here done there, and takes over when it is told to.
@@ -41,6 +53,7 @@ class MainMachine {
   private readonly opened = openLink({ role: 'main', name: 'Main', token: '' }, () => ({
     framesPerSecond: liveStore.getState().stats?.framesPerSecond ?? 0,
     lacks: [...this.lacks.values()].join(' ').slice(0, 300),
+    where: whereNow().slice(0, 120),
   }));
   readonly link: Link = this.opened.link;
   private readonly clock = this.opened.clock;
@@ -64,6 +77,9 @@ class MainMachine {
   private follows: string | null = null;
   /** Id of the show that is followed, once it is open. */
   private copy: string | null = null;
+  private isOpening = false;
+  /** It performed since it last followed: what was edited then is kept beside what is followed. */
+  private hasLed = false;
   private reading = 0;
   /** Edits of the spare that were not looked at yet. */
   private edits: Uint8Array[] = [];
@@ -88,7 +104,7 @@ class MainMachine {
       if (machinesStore.getState().link === 'main') machinesStore.setState({ link: 'away', cards: [] });
     });
     link.on('audience', (audience) => this.meet(audience));
-    link.on('machines', (cards) => this.list(cards));
+    link.on('machines', (cards, elsewhere) => this.list(cards, elsewhere));
     link.on('perform', (commands) => {
       if (this.follows === null) for (const command of commands) perform(command);
     });
@@ -190,13 +206,13 @@ class MainMachine {
     this.showLook();
   }
 
-  private list(cards: MachineCard[]): void {
+  private list(cards: MachineCard[], elsewhere: MachineCard[]): void {
     // A player that comes is given what it was given before.
     const known = new Set(machinesStore.getState().cards.map(({ machine, since }) => `${machine} ${since}`));
     for (const { machine, role, since } of cards)
       if (role === 'player' && !known.has(`${machine} ${since}`))
         this.link.emit('give', machine, givenTo(machine));
-    machinesStore.setState({ cards });
+    machinesStore.setState({ cards, elsewhere });
   }
 
   /** What was done to the show on the spare: looked at, taken, and told to the others; or refused, and then the spare has the whole show again. */
@@ -217,6 +233,10 @@ class MainMachine {
     this.reading = 0;
     const next = this.shared.read();
     if (!next || this.follows !== null) return;
+    if (lockStore.getState().locked) {
+      this.refuse('the show is locked on the main machine');
+      return;
+    }
     catalogue.take(next.modules);
     const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
     if (finding) {
@@ -261,11 +281,8 @@ class MainMachine {
     this.told = showStore.getState().id;
     this.copy = null;
     this.news.forget();
-    say({
-      tone: 'warning',
-      stays: true,
-      text: 'This machine performs now: the one that it followed is gone.',
-    });
+    this.hasLed = true;
+    say({ tone: 'warning', stays: true, text: 'This machine performs now.' });
   }
 
   private tellUpdate(update: Uint8Array, isWhole: boolean): void {
@@ -317,7 +334,7 @@ class MainMachine {
     }
     this.lacks.delete('show');
     if (this.copy === null) {
-      if (this.state) await this.openCopy(follows, next, this.state);
+      if (this.state && !this.isOpening) await this.openCopy(follows, next, this.state);
     } else {
       this.shared.hold(next);
       takeFromOthers(next);
@@ -329,7 +346,10 @@ class MainMachine {
   private async openCopy(follows: string, show: Show, state: PerformanceState): Promise<void> {
     const id = `followed-${follows}`;
     const now = this.here(state);
-    if (!(await openCopy(id, show, now)) || this.follows !== follows) return;
+    this.isOpening = true;
+    const isOpen = await openCopy(id, show, now, this.hasLed).finally(() => (this.isOpening = false));
+    if (!isOpen || this.follows !== follows) return;
+    this.hasLed = false;
     this.copy = id;
     this.shared.hold(showStore.getState().show);
     // What has a memory comes to what it would be had it been here from the start.

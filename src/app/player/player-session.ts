@@ -67,6 +67,7 @@ function join(token: string): void {
   let reading = 0;
   const { link, clock } = openLink({ role: 'player', name: playerName(), token }, () => ({
     framesPerSecond,
+    where: '',
     lacks: Object.values(playerStore.getState().lacks).join(' ').slice(0, 300),
   }));
 

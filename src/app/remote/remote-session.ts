@@ -59,6 +59,7 @@ function join(token: string): void {
   close?.();
   const opened = openLink({ role: 'remote', name: remoteStore.getState().name, token }, () => ({
     framesPerSecond: null,
+    where: '',
     lacks: '',
   }));
   close = opened.close;

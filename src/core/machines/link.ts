@@ -39,6 +39,8 @@ export interface MachineReport {
   framesPerSecond: number | null;
   /** What a player lacks, in a sentence; empty: nothing. */
   lacks: string;
+  /** Where somebody is in it who may edit: a view, and the scene that is open; empty: nobody can be anywhere. */
+  where: string;
 }
 
 /** A machine as all others see it. */
@@ -127,7 +129,8 @@ export interface FromServer {
   identify(): void;
   /** Has its engine replaced. */
   restart(): void;
-  machines(cards: MachineCard[]): void;
+  /** Who is at this server; and at the one that this machine follows. */
+  machines(cards: MachineCard[], elsewhere: MachineCard[]): void;
   audience(audience: Audience): void;
   /** Whether the main machine is there; to the spare, whether it performs itself. `run`: which of its windows, so that one that was opened anew is told apart. */
   main(isThere: boolean, run: string): void;

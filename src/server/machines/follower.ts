@@ -176,8 +176,8 @@ export class Follower {
     this.looking = setInterval(() => this.look(), lookMs);
     this.looking.unref();
     this.reporting = setInterval(() => {
-      const { framesPerSecond = null, lacks = '' } = hub.mainCard ?? {};
-      const report = { clock: this.rounds.clock.state, ...this.rounds.counts, framesPerSecond, lacks };
+      const { framesPerSecond = null, lacks = '', where = '' } = hub.mainCard ?? {};
+      const report = { clock: this.rounds.clock.state, ...this.rounds.counts, framesPerSecond, lacks, where };
       this.link.volatile.emit('report', report);
     }, reportMs);
     this.reporting.unref();
@@ -239,6 +239,11 @@ export class Follower {
       hear((given) => {
         if (this.phase !== 'leading') hub.takeGiven(given);
       }),
+    );
+    link.on(
+      'machines',
+      // What this machine itself is there for, its own list says.
+      hear((cards) => hub.takeRoster(cards.filter(({ machine }) => machine !== this.place.machine))),
     );
     link.on(
       'refused',

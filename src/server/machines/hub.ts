@@ -56,7 +56,7 @@ interface Known {
 type Link = Socket<ToServer, FromServer, Record<string, never>, Known>;
 
 const isReport = (value: unknown): value is MachineReport => {
-  const { clock, asked, lost, framesPerSecond, lacks } = (value ?? {}) as Partial<MachineReport>;
+  const { clock, asked, lost, framesPerSecond, lacks, where } = (value ?? {}) as Partial<MachineReport>;
   const isCount = (one: unknown): boolean => typeof one === 'number' && one >= 0 && one < 1e6;
   const isClock =
     clock === null ||
@@ -64,7 +64,8 @@ const isReport = (value: unknown): value is MachineReport => {
       ['offset', 'jitter', 'drift', 'roundTrip', 'rounds'].every((key) =>
         Number.isFinite((clock as unknown as Record<string, unknown>)[key]),
       ));
-  const isWord = typeof lacks === 'string' && lacks.length <= 300;
+  const isWord =
+    typeof lacks === 'string' && lacks.length <= 300 && typeof where === 'string' && where.length <= 120;
   return (
     isClock &&
     isWord &&
@@ -134,6 +135,7 @@ export class Hub {
   private readonly roster: NodeJS.Timeout;
   private readonly pulse: NodeJS.Timeout;
   private upstream: Upstream | null = null;
+  private elsewhere: MachineCard[] = [];
   /** Moves of faders that were not passed on yet, by control. */
   private readonly moves = new Map<string, PerformanceCommand>();
   private passing: NodeJS.Timeout | undefined;
@@ -291,6 +293,7 @@ export class Hub {
         lost: 0,
         framesPerSecond: null,
         lacks: '',
+        where: '',
       },
     };
   }
@@ -327,8 +330,8 @@ export class Hub {
     link.on('report', (report) => {
       void this.counts(link).then((fine) => {
         if (!fine || !isReport(report)) return;
-        const { clock, asked, lost, framesPerSecond, lacks } = report;
-        Object.assign(link.data.card, { clock, asked, lost, framesPerSecond, lacks });
+        const { clock, asked, lost, framesPerSecond, lacks, where } = report;
+        Object.assign(link.data.card, { clock, asked, lost, framesPerSecond, lacks, where });
       });
     });
     if (role === 'main') this.serveMain(link);
@@ -427,6 +430,11 @@ export class Hub {
   takeGiven(given: Readonly<Record<string, string | null>>): void {
     for (const [machine, screen] of Object.entries(given)) this.take(machine, screen);
     if (this.upstream) this.main?.emit('gives', given);
+  }
+
+  /** Who is where is followed. */
+  takeRoster(cards: MachineCard[]): void {
+    this.elsewhere = cards;
   }
 
   /** An edit was not taken where is followed. */
@@ -561,9 +569,8 @@ export class Hub {
   }
 
   private tellRoster(): void {
-    this.main?.emit(
-      'machines',
-      this.links().map(({ data }) => data.card),
-    );
+    const cards = this.links().map(({ data }) => data.card);
+    this.main?.emit('machines', cards, this.upstream ? this.elsewhere : []);
+    for (const spare of this.spares) spare.emit('machines', cards, []);
   }
 }
