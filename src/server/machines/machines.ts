@@ -6,7 +6,7 @@ import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import express, { Router, type Express, type NextFunction, type Response } from 'express';
 import type { NetworkState, Successor } from '../../core/machines/link';
-import { Access, AccessError } from './access';
+import { Access, AccessError, type Pass } from './access';
 import { certificateFor, networkAddresses } from './certificate';
 import { FileError, SharedFiles } from './files';
 import { enterAt, Follower, FollowError, placeOf } from './follower';
@@ -244,13 +244,18 @@ export class Machines {
 
   private async mayAdd(request: IncomingMessage): Promise<void> {
     if (isLocal(request)) return;
-    const pass = await this.access!.check((request.headers.authorization ?? '').replace(/^Bearer /, ''));
+    const pass = await this.passOf(request);
     if (pass.role !== 'spare') throw new AccessError(401, 'Only the spare may add files.');
   }
 
   private async mayRead(request: IncomingMessage): Promise<void> {
     if (isLocal(request)) return;
-    await this.access!.check((request.headers.authorization ?? '').replace(/^Bearer /, ''));
+    await this.passOf(request);
+  }
+
+  /** With what a request over the network was let in. Throws `AccessError`. */
+  private passOf(request: IncomingMessage): Promise<Pass> {
+    return this.access!.check((request.headers.authorization ?? '').replace(/^Bearer /, ''));
   }
 
   /** `/machines` for this machine: what a guest can, and opening and closing the network. */
