@@ -402,7 +402,7 @@ export class Desk {
 
   /** Figures of what a canvas shows on the screen. */
   async picture(selector = '[aria-label="Monitor"] canvas'): Promise<PictureFigures & { png: string }> {
-    const canvas = await this.find(selector);
+    await this.find(selector);
     // The question over a dark monitor is no part of the picture.
     const showQuestion = (visible: boolean): Promise<void> =>
       this.driver.executeScript(
@@ -410,10 +410,10 @@ export class Desk {
         visible ? '' : '0',
       );
     await showQuestion(false);
-    // Of the canvas of an output only the part that its box shows is its picture.
+    // Of the canvas of an output only the part that its box shows is its picture; and it may be replaced at any time.
     const shown = await this.driver.executeScript<WebElement>(
-      'return arguments[0].dataset.output ? arguments[0].parentElement : arguments[0]',
-      canvas,
+      'const [canvas] = document.querySelectorAll(arguments[0]); return canvas.dataset.output ? canvas.parentElement : canvas;',
+      selector,
     );
     const png = await shown.takeScreenshot();
     await showQuestion(true);

@@ -1,5 +1,6 @@
+import { execFileSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { Key } from 'selenium-webdriver';
+import { Key, type WebDriver } from 'selenium-webdriver';
 import { Desk, movingShow } from './desk';
 
 jest.setTimeout(400000);
@@ -10,6 +11,16 @@ beforeAll(async () => {
   await desk.moves();
 });
 afterAll(() => desk?.close());
+
+/** The process that draws for a browser. */
+async function drawingProcess(driver: WebDriver): Promise<number> {
+  const { userDataDir } = (await driver.getCapabilities()).get('chrome') as { userDataDir: string };
+  const all = execFileSync('ps', ['-eo', 'pid,ppid,args'], { encoding: 'utf8' })
+    .split('\n')
+    .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)?.slice(1) ?? ['', '', '']);
+  const own = new Set(all.filter(([, , args]) => args.includes(userDataDir)).map(([pid]) => pid));
+  return Number(all.find(([, parent, args]) => own.has(parent) && args.includes('--type=gpu-process'))![0]);
+}
 
 const seconds = (): Promise<number> => desk.text('[data-testid="time"]').then(parseFloat);
 
@@ -122,5 +133,29 @@ describe('faults of the machine', () => {
     // No files and no strings in this show.
     expect(all.filter((mark) => mark === 'Not rehearsed')).toHaveLength(2);
     await desk.notice('error', 'could not be saved');
+  });
+
+  test('the process that draws dies with all that was drawn: the picture stays, and moves again', async () => {
+    await desk.driver.get(`${desk.address}/build`);
+    await desk.moves();
+    // What stands in for the monitor is at most a second old.
+    const before = await seconds();
+    await desk.until('a second of the show', seconds, (now) => now > before + 2);
+    process.kill(await drawingProcess(desk.driver), 'SIGKILL');
+    const killed = performance.now();
+    await desk.notice('warning', 'The last picture stays');
+    const first = await desk.picture();
+    expect(first.lit).toBeGreaterThan(0.5);
+    const next = await desk.until(
+      'movement',
+      () => desk.picture(),
+      ({ lit, png }) => {
+        expect(lit).toBeGreaterThan(0.5);
+        return png !== first.png;
+      },
+    );
+    console.log(`moves again ${((performance.now() - killed) / 1000).toFixed(1)} s after it died`);
+    expect(next.red).toBeGreaterThan(next.blue);
+    await desk.moves();
   });
 });

@@ -222,6 +222,7 @@ export class Engine {
     }
     this.graphics = null;
     this.isUnpainted = false;
+    for (const lost of this.painter.lose()) this.tell({ type: 'output-lost', ...lost });
   }
 
   receive(message: ToEngine): void {
@@ -611,6 +612,7 @@ export class Engine {
     if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);
     this.recordFrame(now, show, graphics);
     this.look?.turn(now, graphics.gpu, (target) => this.painter.drawProgram(show, graphics, target));
+    this.painter.keepStandIn(now, show, graphics);
   }
 
   /** Paints the live layer of the patch, unless the page has not taken the last one. */

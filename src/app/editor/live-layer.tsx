@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import type { Scene } from '../../core/document/types';
 import { useSession } from '../data/session';
 import { engine } from '../engine/client';
-import { placeInBitmap } from '../engine/place-in-bitmap';
+import { placeInBitmap } from '../engine/output-box';
 import type { CardNode, WireEdge } from './flow-model';
 import { cutouts, facesOf, onWires, placedWires, themeColours } from './live-layout';
 

@@ -4,9 +4,11 @@ import { makeScene, makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
 import type { FromEngine } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
+import { FakeBox, installImageData } from '../testing/fake-box';
 import { fakeLocks, FakeWorker, installFakeBrowser } from '../testing/fake-browser';
 
 installFakeBrowser();
+installImageData();
 const { EngineClient } = await import('./client');
 
 const showOf = (name: string): Show => ({
@@ -176,16 +178,13 @@ describe('the client of the engine', () => {
     });
 
     test('hands files and outputs to the next one, with a fresh canvas each', () => {
-      const canvases: object[] = [];
+      const box = new FakeBox();
       client.giveFile('f1', 'wax.png', null);
       const id = client.addOutput({
         source: { type: 'program' },
         use: 'stage',
-        make: () => {
-          const canvas = {} as OffscreenCanvas;
-          canvases.push(canvas);
-          return { canvas, width: 640, height: 360 };
-        },
+        box: () => box.element,
+        size: () => ({ width: 640, height: 360 }),
       });
       const first = ready();
       expect(first.of('file')).toEqual([{ type: 'file', id: 'f1', name: 'wax.png', blob: null }]);
@@ -195,7 +194,7 @@ describe('the client of the engine', () => {
           spec: { source: { type: 'program' }, use: 'stage', width: 640, mapping: { part: [0, 0, 1, 1] } },
         },
       ]);
-      expect(first.transferred.flat()).toEqual([canvases[0]]);
+      expect(first.transferred.flat()).toEqual([box.made[0].offscreen]);
       client.retarget(id, { type: 'next' });
       client.resizeOutput(id, 800, 450);
       expect(first.of('output-change')).toEqual([
@@ -204,17 +203,50 @@ describe('the client of the engine', () => {
       ]);
       const second = die();
       ready();
-      expect(canvases).toHaveLength(2);
+      expect(box.made).toHaveLength(2);
       expect(second.of('output-add')[0].spec.source).toEqual({ type: 'next' });
       client.removeOutput(id);
       expect(second.of('output-remove')).toEqual([{ type: 'output-remove', id }]);
+      expect(box.canvases).toEqual([]);
       die();
       ready();
-      expect(canvases).toHaveLength(2);
+      expect(box.made).toHaveLength(2);
+    });
+
+    test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', () => {
+      const box = new FakeBox();
+      const output = { source: { type: 'program' }, use: 'stage' } as const;
+      const id = client.addOutput({
+        ...output,
+        box: () => box.element,
+        size: () => ({ width: 640, height: 360 }),
+      });
+      const worker = ready();
+      worker.say({ type: 'output-painted', id, share: [0.5, 1] });
+      const picture = { width: 1, height: 1, rgba: new Uint8Array([255, 128, 0, 255]) };
+      worker.say({ type: 'output-lost', id, picture });
+      const [fresh, shown] = box.canvases;
+      expect(box.canvases).toHaveLength(2);
+      expect(Array.from(shown.drawn!)).toEqual([255, 128, 0, 255]);
+      expect(worker.transferred.at(-1)).toEqual([fresh.offscreen]);
+      expect(worker.of('output-add').at(-1)!.spec).toMatchObject({ ...output, width: 640 });
+      worker.say({ type: 'output-painted', id, share: [1, 1] });
+      expect(box.canvases).toEqual([fresh]);
+      // One without a stand-in keeps what the page still has of it.
+      worker.say({ type: 'output-lost', id, picture: null });
+      expect(box.canvases.at(-1)).toBe(fresh);
+      client.removeOutput(id);
+      worker.say({ type: 'output-lost', id, picture });
+      expect(box.canvases).toEqual([]);
     });
 
     test('an output whose place is gone is not handed over', () => {
-      client.addOutput({ source: { type: 'program' }, use: 'stage', make: () => null });
+      client.addOutput({
+        source: { type: 'program' },
+        use: 'stage',
+        box: () => null,
+        size: () => ({ width: 1, height: 1 }),
+      });
       expect(ready().of('output-add')).toEqual([]);
     });
   });

@@ -7,6 +7,7 @@ import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
 import { idAtPlace, layoutInEngine, requestInEngine, sourceInEngine, watchInEngine } from './places';
 import { Silence } from './silence';
+import { clearBox, settleCanvas, stackCanvas, standIn } from './output-box';
 import { drawVector } from './vector';
 import type {
   EngineAnswer,
@@ -27,15 +28,20 @@ type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { ty
 let launches = 0;
 const requestMs = 20000;
 
-/** A canvas that the engine paints. Every engine gets a fresh one, since a canvas can be handed over only once. */
+/** A place that the engine paints. Every engine gets a fresh canvas, since one can be handed over only once. */
 export interface OutputHost {
   source: OutputSource;
   use: OutputSpec['use'];
   /** Absent: the whole picture, between bars. */
   mapping?: OutputMapping;
-  /** Makes a fresh canvas and gives its off-screen half with its size; null if there is no place for it any more. */
-  make(): { canvas: OffscreenCanvas; width: number; height: number } | null;
+  /** The element that is to show it and clips what it holds; null if it is gone. */
+  box(): HTMLElement | null;
+  /** Pixels that it is shown with. */
+  size(): { width: number; height: number };
 }
+
+/** What a canvas is found by. */
+const canvasName = ({ use, source }: OutputHost): string => (use === 'stage' ? 'stage' : source.type);
 
 const wholePicture: OutputMapping = { part: [0, 0, 1, 1], fit: 'whole' };
 
@@ -195,9 +201,17 @@ export class EngineClient {
       case 'faults':
       case 'dark':
       case 'heard':
-      case 'output-painted':
       case 'graphics':
         this.emit(message);
+        break;
+      case 'output-painted': {
+        const box = this.hosts.get(message.id)?.box();
+        if (box) settleCanvas(box, message.share);
+        this.emit(message);
+        break;
+      }
+      case 'output-lost':
+        this.replace(message);
         break;
       default:
         assertNever(message);
@@ -245,12 +259,23 @@ export class EngineClient {
     }
   }
 
-  private hand(id: string, { source, use, mapping = wholePicture, make }: OutputHost): void {
-    const made = make();
-    if (!made) return;
-    const { canvas, width, height } = made;
-    const spec = { source: sourceInEngine(source), use, mapping, width, height };
+  private hand(id: string, host: OutputHost): void {
+    const { source, use, mapping = wholePicture } = host;
+    const box = host.box();
+    if (!box) return;
+    const size = host.size();
+    const canvas = stackCanvas(box, size, canvasName(host)).transferControlToOffscreen();
+    const spec = { source: sourceInEngine(source), use, mapping, ...size };
     this.post({ type: 'output-add', id, canvas, spec }, [canvas]);
+  }
+
+  /** Gives an output whose canvas is lost another, and shows what stands in for it until that has a picture. */
+  private replace({ id, picture }: Extract<FromEngine, { type: 'output-lost' }>): void {
+    const host = this.hosts.get(id);
+    const box = host?.box();
+    if (!host || !box) return;
+    if (picture) standIn(box, picture, canvasName(host));
+    this.hand(id, host);
   }
 
   private post(message: ToEngine, transfer: Transferable[] = []): void {
@@ -358,6 +383,8 @@ export class EngineClient {
   }
 
   removeOutput(id: string): void {
+    const box = this.hosts.get(id)?.box();
+    if (box) clearBox(box);
     this.hosts.delete(id);
     this.post({ type: 'output-remove', id });
   }

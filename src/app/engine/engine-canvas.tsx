@@ -1,7 +1,6 @@
 import { useEffect, useRef } from 'react';
 import type { OutputSource } from '../../engine/protocol/protocol';
 import { engine } from './client';
-import { settleCanvas, stackCanvas } from './place-in-bitmap';
 
 /** Pixels of a canvas on the desk: at most 1.5 for each of the page's, since the stage comes first. */
 const sizeOf = (box: HTMLElement): { width: number; height: number } => {
@@ -37,17 +36,10 @@ export function EngineCanvas({
     const id = client.addOutput({
       source: latest.current,
       use: 'desk',
-      make() {
-        const size = sizeOf(element);
-        const canvas = stackCanvas(element, size);
-        canvas.dataset.output = latest.current.type;
-        return { canvas: canvas.transferControlToOffscreen(), ...size };
-      },
+      box: () => element,
+      size: () => sizeOf(element),
     });
     output.current = id;
-    const stop = client.on('output-painted', (painted) => {
-      if (painted.id === id) settleCanvas(element, painted.share);
-    });
     const observer = new ResizeObserver(() => {
       const { width, height } = sizeOf(element);
       client.resizeOutput(id, width, height);
@@ -55,12 +47,10 @@ export function EngineCanvas({
     observer.observe(element);
     const deaf = listen?.(element);
     return () => {
-      stop();
       deaf?.();
       observer.disconnect();
       output.current = null;
       client.removeOutput(id);
-      element.replaceChildren();
     };
   }, [listen]);
   return (

@@ -1,7 +1,6 @@
 import { useEffect, useRef } from 'react';
 import { createRoot } from 'react-dom/client';
 import { engine } from '../engine/client';
-import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
 import { playerName } from '../machines/link';
 import { begin, enter, playerStore } from './player-session';
 import { CodeForm } from '../remote/code-form';
@@ -22,16 +21,11 @@ function Picture({ screen }: { screen: string | null }) {
     const id = client.addOutput({
       source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
       use: 'stage',
-      make() {
-        const canvas = stackCanvas(element, sizeOf());
-        canvas.dataset.output = 'stage';
-        return { canvas: canvas.transferControlToOffscreen(), ...sizeOf() };
-      },
+      box: () => element,
+      size: sizeOf,
     });
     const stop = client.on('output-painted', (painted) => {
-      if (painted.id !== id) return;
-      settleCanvas(element, painted.share);
-      if (playerStore.getState().hasShow) playerStore.setState({ hasPicture: true });
+      if (painted.id === id && playerStore.getState().hasShow) playerStore.setState({ hasPicture: true });
     });
     const resize = (): void => {
       const { width, height } = sizeOf();
@@ -42,7 +36,6 @@ function Picture({ screen }: { screen: string | null }) {
       stop();
       removeEventListener('resize', resize);
       client.removeOutput(id);
-      element.replaceChildren();
     };
   }, [screen]);
   return <div ref={box} className="absolute inset-0 overflow-hidden bg-black" />;

@@ -10,7 +10,7 @@ import type { Scene, Show } from '../../core/document/types';
 import { rehearseFullStorage } from '../data/keeper';
 import { showStore } from '../data/show-store';
 import type { EngineClient } from '../engine/client';
-import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
+import { shownIn } from '../engine/output-box';
 import { engineFor } from '../exports/job-queue';
 import { preflightStore } from './preflight-run';
 
@@ -69,8 +69,6 @@ class RehearsalStage {
   samples: StageSample[] = [];
   private readonly timer = setInterval(() => this.look(), sampleMs);
   private readonly id: string;
-  private readonly off: () => void;
-  private share: readonly [number, number] = [1, 1];
 
   constructor(client: EngineClient, { width, height }: Show['canvas']) {
     const { element } = this;
@@ -83,23 +81,17 @@ class RehearsalStage {
     this.id = client.addOutput({
       source: { type: 'program' },
       use: 'stage',
-      make() {
-        const canvas = stackCanvas(element, { width, height });
-        return { canvas: canvas.transferControlToOffscreen(), width, height };
-      },
-    });
-    this.off = client.on('output-painted', ({ id, share }) => {
-      if (id !== this.id) return;
-      settleCanvas(element, share);
-      this.share = share;
+      box: () => element,
+      size: () => ({ width, height }),
     });
   }
 
   private look(): void {
-    const canvas = [...this.element.querySelectorAll('canvas')].at(-1);
-    if (!canvas || canvas.width === 0) return;
+    const shown = shownIn(this.element);
+    if (!shown || shown.canvas.width === 0) return;
     const { picture } = this;
-    const [w, h] = [canvas.width * this.share[0], canvas.height * this.share[1]];
+    const { canvas, share } = shown;
+    const [w, h] = [canvas.width * share[0], canvas.height * share[1]];
     picture.drawImage(canvas, 0, canvas.height - h, w, h, 0, 0, looked.width, looked.height);
     const { data } = picture.getImageData(0, 0, looked.width, looked.height);
     let sum = 0;
@@ -122,7 +114,6 @@ class RehearsalStage {
 
   end(client: EngineClient): void {
     clearInterval(this.timer);
-    this.off();
     client.removeOutput(this.id);
   }
 }

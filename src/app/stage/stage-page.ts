@@ -1,4 +1,3 @@
-import { settleCanvas, stackCanvas } from '../engine/place-in-bitmap';
 import { stayAwake } from './stay-awake';
 import type { StagePage } from './windows';
 
@@ -40,14 +39,8 @@ let hertz: number | null = null;
 
 const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
-  makeCanvas() {
-    const canvas = stackCanvas(body, size());
-    canvas.dataset.output = 'stage';
-    return { canvas, ...size() };
-  },
-  settle(share) {
-    settleCanvas(body, share);
-  },
+  box: body,
+  size,
   onSize(listener) {
     tellSize = listener;
   },

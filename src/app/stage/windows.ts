@@ -5,8 +5,8 @@ import { listenToKeys, listenToPointer } from '../inputs/keys-pointer';
 import { listenToCommandKeys } from '../commands/listen';
 
 /**
- * Stage windows. Each has a small page of its own that shows nothing but a canvas; this window hands the canvas to the
- * engine, which paints it from then on. A stage window outlives a reload of the editor: it holds the last picture and
+ * Stage windows. Each has a small page of its own that is nothing but a place for a canvas; this window puts one there and hands it to
+ * the engine, which paints it from then on. A stage window outlives a reload of the editor: it holds the last picture and
  * announces itself to the new one.
  */
 const known = new Map<Window, { page: string; output: string }>();
@@ -16,10 +16,10 @@ export interface StagePage {
   pyrvelStage?: {
     /** Another for each load of the page: a window that was reloaded has lost its canvas. */
     page: string;
-    /** A fresh canvas that fills the window; older ones stay until `settle`. */
-    makeCanvas(): { canvas: HTMLCanvasElement; width: number; height: number };
-    /** The newest canvas has a picture, in that share of its bitmap. */
-    settle(share: readonly [number, number]): void;
+    /** What the picture fills. */
+    box: HTMLElement;
+    /** Pixels of the window. */
+    size(): { width: number; height: number };
     onSize(listener: (width: number, height: number) => void): void;
     /** Refreshes a second of the display it is on; null: not known yet. */
     hertz(): number | null;
@@ -41,14 +41,12 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
   const id = client.addOutput({
     source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
     use: 'stage',
-    make() {
-      if (stage.closed || !stage.pyrvelStage) return null;
-      const { canvas, width, height } = stage.pyrvelStage.makeCanvas();
-      queueMicrotask(() => setStage(id, { window: stage, screen, width, height, hertz: page.hertz() }));
-      return { canvas: canvas.transferControlToOffscreen(), width, height };
-    },
+    // The page of a window that is closed or reloaded is gone.
+    box: () => (!stage.closed && stage.pyrvelStage === page ? page.box : null),
+    size: page.size,
   });
   known.set(stage, { page: page.page, output: id });
+  setStage(id, { window: stage, screen, ...page.size(), hertz: page.hertz() });
   page.onSize((width, height) => {
     client.resizeOutput(id, width, height);
     setStage(id, { window: stage, screen, width, height, hertz: page.hertz() });
@@ -68,10 +66,6 @@ export function welcomeStages(): void {
     )
       return;
     adopt(event.source as Window & StagePage, client);
-  });
-  client.on('output-painted', ({ id, share }) => {
-    for (const [stage, { output }] of known)
-      if (output === id) (stage as Window & StagePage).pyrvelStage?.settle(share);
   });
   setInterval(() => {
     for (const [stage, { output }] of known) {

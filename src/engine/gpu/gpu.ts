@@ -333,6 +333,30 @@ void main() { result = texture(picture, place); }`,
     this.pass(this.copyMaterial, to, layer);
   }
 
+  /**
+   * Moves what is drawn in the lower left of the canvas into a target of 8 bits, scaled to its size and with the upper row first, as
+   * pages have it. The canvas is empty after it.
+   */
+  moveCanvas(width: number, height: number, target: WebGLRenderTarget): void {
+    const { gl, renderer } = this;
+    renderer.setRenderTarget(target);
+    const { __webglFramebuffer: into } = renderer.properties.get(target) as {
+      __webglFramebuffer: WebGLFramebuffer;
+    };
+    // three binds both at once, and must find them so again.
+    gl.bindFramebuffer(gl.READ_FRAMEBUFFER, null);
+    gl.blitFramebuffer(
+      ...[0, 0, width, height],
+      ...[0, target.height, target.width, 0],
+      gl.COLOR_BUFFER_BIT,
+      gl.LINEAR,
+    );
+    gl.bindFramebuffer(gl.READ_FRAMEBUFFER, into);
+    renderer.setRenderTarget(null);
+    renderer.setClearColor(0x000000, 0);
+    renderer.clear(true, false, false);
+  }
+
   /** The pixels of a target of 32 bits (8, where the GPU has no floats) as numbers, once the GPU is done; the lowest row first. */
   async readNumbers(target: WebGLRenderTarget): Promise<Float32Array> {
     const { width, height } = target;

@@ -4,7 +4,7 @@ import { windowOutputOf } from '../../core/wall/outputs';
 import type { Gpu } from '../gpu/gpu';
 import type { Performance } from '../playback/performance';
 import type { ScenePlayers } from '../playback/scene-players';
-import type { OutputSource, OutputSpec, TestPicture } from '../protocol/protocol';
+import type { OutputSource, OutputSpec, StandIn, TestPicture } from '../protocol/protocol';
 import type { FlashGuard } from './flash-guard';
 import { numberOf } from './number-of';
 import type { Outputs } from './outputs';
@@ -56,22 +56,33 @@ export class OutputPainter {
 
   /** Paints all outputs of that use. */
   paint(use: OutputSpec['use'], show: Show, means: Means): void {
-    const { tests, paintedTests } = this;
-    // A test picture comes and goes whatever is frozen.
-    const keepsPicture = ({ source }: Readonly<OutputSpec>): boolean =>
-      use === 'stage' &&
-      this.isFrozen &&
-      (source.type !== 'screen' || tests[source.id] === paintedTests[source.id]);
+    const { tests } = this;
     this.outputs.paint(
       means.gpu,
       use,
-      keepsPicture,
+      this.keepsPicture,
       (output) => this.draw(output, show, means),
       (output) => this.stateOf(output, show, means),
     );
     // Until test pictures can be drawn, none was painted.
     if (use === 'stage' && (means.wall.hasTests || Object.keys(tests).length === 0))
       this.paintedTests = tests;
+  }
+
+  /** Whether an output stands as it is. A test picture comes and goes whatever is frozen. */
+  private readonly keepsPicture = ({ use, source }: Readonly<OutputSpec>): boolean =>
+    use === 'stage' &&
+    this.isFrozen &&
+    (source.type !== 'screen' || this.tests[source.id] === this.paintedTests[source.id]);
+
+  /** Keeps what stands in for outputs when the graphics card is lost; called once they are painted. */
+  keepStandIn(now: number, show: Show, means: Means): void {
+    this.outputs.keepStandIn(now, means.gpu, this.keepsPicture, (output) => this.draw(output, show, means));
+  }
+
+  /** The graphics card is gone: gives what stands in for each output until it is back. What is blacked out stays dark. */
+  lose(): { id: string; picture: StandIn | null }[] {
+    return this.outputs.lose((use) => use === 'stage' && this.performance.blackout);
   }
 
   /** Draws what is on air as it is recorded; false: it stands as it is. */

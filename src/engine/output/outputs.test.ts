@@ -18,7 +18,14 @@ class FakeGpu {
   resizes: string[] = [];
   viewport: number[] = [];
   canvas = { transferToImageBitmap: () => `${this.resizes.at(-1)} ${this.viewport.join(' ')}` };
-  renderer = { setViewport: (...box: number[]) => void (this.viewport = box) };
+  renderer = {
+    setViewport: (...box: number[]) => void (this.viewport = box),
+    readRenderTargetPixelsAsync: () => Promise.resolve(),
+  };
+  isLost = false;
+  acquire = (width: number, height: number) => ({ width, height });
+  release = (): void => undefined;
+  moveCanvas = (): void => undefined;
   resize(width: number, height: number): void {
     const size = `${width}x${height}`;
     if (this.resizes.at(-1) !== size) this.resizes.push(size);
@@ -150,6 +157,45 @@ describe('outputs', () => {
     outputs.change('a', { source: { type: 'next' }, width: 200 });
     paint(gpu, 'desk', false, (output) => seen.push({ ...output }) > 0);
     expect(seen[0]).toMatchObject({ source: { type: 'next' }, width: 200, height: 180 });
+  });
+
+  test('whose canvas is lost are not painted until they have another, and still count', () => {
+    const old = add('a', { use: 'stage' });
+    paint(gpu, 'stage', false, () => true);
+    expect(outputs.lose(() => false)).toEqual([{ id: 'a', picture: null }]);
+    paint(gpu, 'stage', false, () => true);
+    expect([old.bitmaps.length, outputs.hasStage]).toEqual([1, true]);
+    const fresh = add('a', { use: 'stage' });
+    paint(gpu, 'stage', false, () => true);
+    expect(fresh.bitmaps).toHaveLength(1);
+    expect(told).toHaveLength(2);
+  });
+
+  test('that are frozen when their canvas is lost keep what stands in for them; what is dark has nothing to stand in', async () => {
+    for (const use of ['stage', 'desk'] as const) add(use, { use });
+    for (const use of ['stage', 'desk'] as const) paint(gpu, use, false, () => true);
+    for (let k = 0; k < 2; k++) {
+      outputs.keepStandIn(
+        k,
+        gpu,
+        () => false,
+        () => true,
+      );
+      await new Promise((resolve) => setImmediate(resolve));
+    }
+    const lost = outputs.lose((use) => use === 'desk');
+    expect(lost).toMatchObject([
+      { id: 'stage', picture: { width: 320, height: 180 } },
+      { id: 'desk', picture: null },
+    ]);
+    const fresh = add('stage', { use: 'stage' });
+    paint(gpu, 'stage', true, () => true);
+    expect(fresh.bitmaps).toEqual([]);
+    told = [];
+    paint(gpu, 'stage', false, () => true);
+    expect(fresh.bitmaps).toHaveLength(1);
+    // The stand-in goes.
+    expect(told).toEqual([['stage', [1, 1]]]);
   });
 
   test('on a canvas that cannot show bitmaps are left out; changing one that is gone does nothing', () => {

@@ -1,11 +1,14 @@
 import type { Gpu } from '../gpu/gpu';
-import type { OutputSource, OutputSpec } from '../protocol/protocol';
+import type { OutputSource, OutputSpec, StandIn } from '../protocol/protocol';
+import { StandIns } from './stand-ins';
 
 /** A canvas with what is painted on it. */
 interface Output extends OutputSpec {
   id: string;
   context: ImageBitmapRenderingContext;
   painted: boolean;
+  /** Its canvas went with the graphics card. */
+  isLost: boolean;
   /** What it shows, as it was last painted. */
   state: string;
   /** Share of its bitmap that it fills, as it was last told. */
@@ -25,6 +28,7 @@ export type StateOf = (output: Readonly<OutputSpec>) => string;
  */
 export class Outputs {
   private readonly all = new Map<string, Output>();
+  private readonly standIns = new StandIns();
   /** Pictures painted on stage outputs since the start. */
   stageFrames = 0;
 
@@ -32,7 +36,21 @@ export class Outputs {
 
   add(id: string, spec: OutputSpec, canvas: OffscreenCanvas): void {
     const context = canvas.getContext('bitmaprenderer');
-    if (context) this.all.set(id, { ...spec, id, context, painted: false, state: '', share: [0, 0] });
+    if (!context) return;
+    // One that is frozen keeps what stands in for it.
+    const painted = this.all.get(id)?.isLost === true && this.standIns.of(id) !== null;
+    this.all.set(id, { ...spec, id, context, painted, isLost: false, state: '', share: [0, 0] });
+  }
+
+  /**
+   * The graphics card is gone with all that canvases show: gives what stands in for each output, which needs another canvas.
+   * `isDark`: whether outputs of a use have nothing to show.
+   */
+  lose(isDark: (use: OutputSpec['use']) => boolean): { id: string; picture: StandIn | null }[] {
+    return [...this.all.values()].map((output) => {
+      output.isLost = true;
+      return { id: output.id, picture: isDark(output.use) ? null : this.standIns.of(output.id) };
+    });
   }
 
   change(id: string, change: Partial<OutputSpec>): void {
@@ -42,6 +60,7 @@ export class Outputs {
 
   remove(id: string): void {
     this.all.delete(id);
+    this.standIns.forget(id);
   }
 
   get hasStage(): boolean {
@@ -90,7 +109,7 @@ export class Outputs {
   ): void {
     const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
-      if (output.use !== use || (output.painted && isFrozen(output))) continue;
+      if (output.use !== use || output.isLost || (output.painted && isFrozen(output))) continue;
       const state = stateOf(output);
       // What stands still is neither drawn nor put together by the browser once more.
       if (output.painted && state === output.state) continue;
@@ -106,5 +125,15 @@ export class Outputs {
       output.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
       if (use === 'stage') this.stageFrames++;
     }
+  }
+
+  /** Keeps a small picture of one of them, in turn, for when the graphics card is lost. `isFrozen` and `draw` as in `paint`. */
+  keepStandIn(now: number, gpu: Gpu, isFrozen: (output: Readonly<OutputSpec>) => boolean, draw: Draw): void {
+    this.fit(gpu);
+    const shown = [...this.all.values()].filter((output) => !output.isLost && !isFrozen(output));
+    this.standIns.turn(now, gpu, shown, (output) => {
+      gpu.renderer.setViewport(0, 0, output.width, output.height);
+      return draw(output);
+    });
   }
 }

@@ -64,6 +64,13 @@ export interface OutputSpec {
   use: 'stage' | 'desk';
 }
 
+/** A picture that stands in for what an output shows: 8 bits a channel, the upper row first. */
+export interface StandIn {
+  width: number;
+  height: number;
+  rgba: Uint8Array;
+}
+
 /** What the editor looks at, beside its outputs. */
 export interface Watch {
   /** Scene open in Build, or null. */
@@ -389,6 +396,8 @@ export type FromEngine =
    */
   | { type: 'output-painted'; id: string; share: readonly [number, number] }
   | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }
+  /** What an output showed went with the graphics card: it needs another canvas, and shows this until that one has a picture. */
+  | { type: 'output-lost'; id: string; picture: StandIn | null }
   /** Asks for a vector drawing as pixels, `height` high: only a page can draw one. */
   | { type: 'draw-vector'; id: number; file: Blob; height: number }
   /** Asks for the pictures of a camera from now on. */

@@ -1,0 +1,56 @@
+import { beforeEach, expect, test } from '@jest/globals';
+import { FakeBox, installImageData } from '../testing/fake-box';
+import { clearBox, settleCanvas, shownIn, stackCanvas, standIn } from './output-box';
+
+installImageData();
+const size = { width: 64, height: 36 };
+let box: FakeBox;
+beforeEach(() => {
+  box = new FakeBox();
+});
+const stack = (): HTMLCanvasElement => stackCanvas(box.element, size, 'stage');
+
+test('a new canvas fills its box behind the one that still shows the last picture, and goes before it once it has its own', () => {
+  const [old, fresh] = [stack(), stack()];
+  expect(fresh).toMatchObject({ ...size, dataset: { output: 'stage' } });
+  expect(fresh.style).toMatchObject({
+    position: 'absolute',
+    width: '100%',
+    height: '100%',
+    left: '0',
+    bottom: '0',
+  });
+  expect(shownIn(box.element)!.canvas).toBe(old);
+  settleCanvas(box.element, [1, 1]);
+  expect(box.canvases).toEqual([fresh]);
+});
+
+test('of a shared bitmap a canvas is enlarged until the output’s own part fills the box, from the lower left', () => {
+  const canvas = stack();
+  settleCanvas(box.element, [0.25, 0.5]);
+  expect(canvas.style).toMatchObject({ width: '400%', height: '200%', left: '0', bottom: '0' });
+  expect(shownIn(box.element)).toEqual({ canvas, share: [0.25, 0.5] });
+});
+
+test('a stand-in is seen instead of all that was there, until the next canvas has a picture', () => {
+  stack();
+  settleCanvas(box.element, [0.5, 0.5]);
+  const rgba = Uint8Array.from({ length: 2 * 1 * 4 }, (_, k) => k);
+  standIn(box.element, { width: 2, height: 1, rgba }, 'stage');
+  const fresh = stack();
+  const shown = shownIn(box.element)!;
+  expect(shown.share).toEqual([1, 1]);
+  expect(shown.canvas).toMatchObject({ width: 2, height: 1 });
+  expect(Array.from(box.canvases.at(-1)!.drawn!)).toEqual(Array.from(rgba));
+  settleCanvas(box.element, [1, 1]);
+  expect(box.canvases).toEqual([fresh]);
+});
+
+test('a box that is cleared shows nothing', () => {
+  stack();
+  clearBox(box.element);
+  expect(shownIn(box.element)).toBeNull();
+  // An engine that is late has nothing to settle.
+  settleCanvas(box.element, [1, 1]);
+  expect(box.canvases).toEqual([]);
+});

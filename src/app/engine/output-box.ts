@@ -1,0 +1,71 @@
+import type { StandIn } from '../../engine/protocol/protocol';
+
+/**
+ * The element that an output is shown in. It clips canvases that lie one behind the other: a new one comes behind those that are
+ * there, and they go when it has a picture.
+ */
+type Box = HTMLElement;
+
+/** Share of a bitmap, from its lower left, that belongs to an output. */
+type Share = readonly [number, number];
+
+const whole: Share = [1, 1];
+const shares = new WeakMap<HTMLCanvasElement, Share>();
+
+/**
+ * Shows the part of a bitmap that belongs to an output. All outputs share one canvas of the engine, and each fills the
+ * lower left of it: `share` of its width and height.
+ */
+export function placeInBitmap(canvas: HTMLCanvasElement, share: Share): void {
+  const [width, height] = share;
+  shares.set(canvas, share);
+  Object.assign(canvas.style, {
+    position: 'absolute',
+    left: '0',
+    bottom: '0',
+    width: `${100 / width}%`,
+    height: `${100 / height}%`,
+    maxWidth: 'none',
+  });
+}
+
+/** Puts a canvas of a size behind those of a box. The box may be in another window. */
+export function stackCanvas(
+  box: Box,
+  { width, height }: { width: number; height: number },
+  name: string,
+): HTMLCanvasElement {
+  const canvas = box.ownerDocument.createElement('canvas');
+  Object.assign(canvas, { width, height });
+  canvas.dataset.output = name;
+  placeInBitmap(canvas, whole);
+  box.prepend(canvas);
+  return canvas;
+}
+
+/** The newest canvas of a box has a picture, in that share of its bitmap: older ones go. */
+export function settleCanvas(box: Box, share: Share): void {
+  const [current, ...old] = box.querySelectorAll('canvas');
+  if (current) placeInBitmap(current, share);
+  for (const canvas of old) canvas.remove();
+}
+
+/** What canvases of a box showed is gone with the graphics card: shows a picture from the memory of the processor until the newest has another. */
+export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): void {
+  clearBox(box);
+  const canvas = stackCanvas(box, { width, height }, name);
+  canvas
+    .getContext('2d', { willReadFrequently: true })!
+    .putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
+}
+
+/** Removes all canvases of a box. */
+export function clearBox(box: Box): void {
+  for (const canvas of box.querySelectorAll('canvas')) canvas.remove();
+}
+
+/** The canvas that is seen in a box, with the share of its bitmap that the output fills; null: there is none. */
+export function shownIn(box: Box): { canvas: HTMLCanvasElement; share: Share } | null {
+  const canvas = [...box.querySelectorAll('canvas')].at(-1);
+  return canvas ? { canvas, share: shares.get(canvas) ?? whole } : null;
+}

@@ -1,0 +1,57 @@
+/** A canvas without a document: it remembers what was put on it. */
+export class FakeCanvas {
+  width = 300;
+  height = 150;
+  readonly style: Record<string, string> = {};
+  readonly dataset: Record<string, string> = {};
+  /** Bytes that were drawn on it. */
+  drawn: Uint8ClampedArray | null = null;
+  readonly offscreen = { of: this };
+  constructor(private readonly box: FakeBox) {}
+  transferControlToOffscreen(): object {
+    return this.offscreen;
+  }
+  getContext(): { putImageData(image: { data: Uint8ClampedArray }): void } {
+    return { putImageData: ({ data }) => void (this.drawn = data) };
+  }
+  remove(): void {
+    this.box.canvases = this.box.canvases.filter((canvas) => canvas !== this);
+  }
+}
+
+/** An element that outputs are shown in: the first canvas lies behind the others. */
+export class FakeBox {
+  canvases: FakeCanvas[] = [];
+  /** All that it ever had. */
+  readonly made: FakeCanvas[] = [];
+  readonly ownerDocument = {
+    createElement: (): FakeCanvas => {
+      const canvas = new FakeCanvas(this);
+      this.made.push(canvas);
+      return canvas;
+    },
+  };
+  prepend(canvas: FakeCanvas): void {
+    this.canvases.unshift(canvas);
+  }
+  querySelectorAll(): FakeCanvas[] {
+    return [...this.canvases];
+  }
+  get element(): HTMLElement {
+    return this as unknown as HTMLElement;
+  }
+}
+
+/** Puts the class of pictures that pages draw in place. */
+export function installImageData(): void {
+  Object.defineProperty(globalThis, 'ImageData', {
+    configurable: true,
+    value: class {
+      constructor(
+        readonly data: Uint8ClampedArray,
+        readonly width: number,
+        readonly height: number,
+      ) {}
+    },
+  });
+}

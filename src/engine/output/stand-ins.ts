@@ -1,0 +1,80 @@
+import type { Gpu } from '../gpu/gpu';
+import type { OutputSource, StandIn } from '../protocol/protocol';
+
+/** Pixels that a stand-in is wide at most. */
+const mostWidth = 640;
+/** Milliseconds between two of one output. */
+const leastMs = 1000;
+
+/** What goes dark for an audience or on the monitors; small pictures of nodes come again by themselves. */
+const hasStandIn: readonly OutputSource['type'][] = ['program', 'screen', 'room', 'scene', 'next'];
+
+/** An output as it was last painted. */
+interface Painted {
+  id: string;
+  source: OutputSource;
+  width: number;
+  height: number;
+  painted: boolean;
+  state: string;
+}
+
+/**
+ * Small pictures of what outputs show, in the memory of the processor. With a graphics card that is lost goes all that it has
+ * drawn, also what lies on a canvas already: a copy is all that can be shown until it is back.
+ */
+export class StandIns {
+  private readonly taken = new Map<string, { state: string; at: number; picture: StandIn | null }>();
+  /** From whom a picture is on its way: one that is lost never gives it. */
+  private busy: Gpu | null = null;
+
+  /**
+   * Takes the next one: of an output that looks otherwise than its last shows, and that has waited longest. `draw`: draws an
+   * output into the lower left of the canvas; false: nothing is drawn. No frame waits for it.
+   */
+  turn<O extends Painted>(now: number, gpu: Gpu, outputs: Iterable<O>, draw: (output: O) => boolean): void {
+    if (this.busy === gpu) return;
+    let next: O | null = null;
+    let since = Infinity;
+    for (const output of outputs) {
+      const last = this.taken.get(output.id);
+      if (!output.painted || !hasStandIn.includes(output.source.type) || last?.state === output.state)
+        continue;
+      const at = last?.at ?? -leastMs;
+      if (at > now - leastMs || at >= since) continue;
+      since = at;
+      next = output;
+    }
+    if (!next || !draw(next)) return;
+    const { id, state } = next;
+    const width = Math.min(mostWidth, next.width);
+    const height = Math.max(1, Math.round((next.height * width) / next.width));
+    this.taken.set(id, { state, at: now, picture: this.taken.get(id)?.picture ?? null });
+    this.busy = gpu;
+    const target = gpu.acquire(width, height, '8');
+    gpu.moveCanvas(next.width, next.height, target);
+    const rgba = new Uint8Array(4 * width * height);
+    gpu.renderer
+      .readRenderTargetPixelsAsync(target, 0, 0, width, height, rgba)
+      .then(
+        () => {
+          const entry = this.taken.get(id);
+          if (entry) entry.picture = { width, height, rgba };
+        },
+        () => undefined, // The GPU was lost meanwhile: the one before stands in.
+      )
+      .finally(() => {
+        if (this.busy === gpu) this.busy = null;
+        if (!gpu.isLost) gpu.release(target);
+      });
+  }
+
+  /** The last one of an output; null: there is none yet. */
+  of(id: string): StandIn | null {
+    return this.taken.get(id)?.picture ?? null;
+  }
+
+  forget(id: string): void {
+    this.taken.delete(id);
+  }
+}
