@@ -36,8 +36,12 @@ interface BrowserOptions {
   devices?: boolean;
   /** Folder in which the browser keeps what it keeps; absent: none that outlives it. */
   profile?: string;
+  /** Program that is started; default: what PYRVEL_CHROMIUM names, else Debian's Chromium. */
+  binary?: string;
   /** Opens pages whose certificate nobody has signed, as that of a main machine on its network. */
   unsigned?: boolean;
+  /** The browser's own pages for looking into it, such as chrome://discards, can be opened. */
+  internals?: boolean;
   /** Heap sizes are told exactly, and garbage is collected on demand. */
   precise?: boolean;
   /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
@@ -60,9 +64,10 @@ function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> 
   if (options.profile) flags.addArguments(`--user-data-dir=${options.profile}`);
   if (options.unsigned) flags.setAcceptInsecureCerts(true);
   if (options.precise) flags.addArguments('--enable-precise-memory-info', '--js-flags=--expose-gc');
+  if (options.internals) flags.setLocalState({ internal_only_uis_enabled: true });
   if (options.devices)
     flags.addArguments('--use-fake-device-for-media-stream', '--use-fake-ui-for-media-stream');
-  flags.setBinaryPath(process.env.PYRVEL_CHROMIUM ?? '/usr/bin/chromium');
+  flags.setBinaryPath(options.binary ?? process.env.PYRVEL_CHROMIUM ?? '/usr/bin/chromium');
   return new Builder()
     .forBrowser('chrome')
     .setChromeOptions(flags)

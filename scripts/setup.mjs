@@ -1,4 +1,4 @@
-/** Installs what is missing: packages, with --browser Chromium and its driver, with --tools what tests check with: ffmpeg and redis-server. Plain JavaScript: it runs before anything is installed. */
+/** Installs what is missing: packages, with --browser Chromium and its driver, with --tools what tests check with: ffmpeg, redis-server and faketime. Plain JavaScript: it runs before anything is installed. */
 import { spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -52,17 +52,20 @@ if (process.argv.includes('--browser')) {
 }
 
 if (process.argv.includes('--tools')) {
-  const tools = { ffmpeg: '/usr/bin/ffmpeg', 'redis-server': '/usr/bin/redis-server' };
+  const tools = {
+    ffmpeg: '/usr/bin/ffmpeg',
+    'redis-server': '/usr/bin/redis-server',
+    // For the long form only.
+    ...(process.env.PYRVEL_LONG === '1' && { faketime: '/usr/bin/faketime' }),
+  };
   const missing = Object.keys(tools).filter((name) => !existsSync(tools[name]));
   if (missing.length) {
-    console.log(`Installing ${missing.join(' and ')}…`);
+    console.log(`Installing ${missing.join(', ')}…`);
     const done =
       run('apt-get', ['update', '-qq']) &&
       run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing]);
     if (!done) {
-      console.error(
-        `The packages ${missing.join(' and ')} could not be installed. Install them and try again.`,
-      );
+      console.error(`The packages ${missing.join(', ')} could not be installed. Install them and try again.`);
       process.exit(1);
     }
   }

@@ -73,6 +73,7 @@ export class Desk {
     options: {
       devices?: boolean;
       unsigned?: boolean;
+      internals?: boolean;
       renderer?: Renderer;
       redis?: string;
       /** The built app, if it is not that of this tree. */
@@ -95,7 +96,7 @@ export class Desk {
   }
 
   /** Another browser at a server that is there already. */
-  static async at(address: string, options: { profile?: string } = {}): Promise<Desk> {
+  static async at(address: string, options: { profile?: string; binary?: string } = {}): Promise<Desk> {
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     return new Desk(driver, address, () => Promise.resolve(), undefined);

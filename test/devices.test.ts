@@ -63,3 +63,27 @@ test('one that is pulled is said, its values stay, and it is picked up again by 
   await desk.view('inputs');
   await desk.until('it is picked up', status, (t) => /Fake/i.test(t));
 });
+
+test('what the microphone of the main machine hears, a player hears too, which has none', async () => {
+  const show = smallShow('Heard elsewhere');
+  const s = new Sketch('s1', 'Scene 1', [400, 0]);
+  const lamp = s.add('fill', 'Lamp', [100, 0], { colour: [0, 0, 0, 1] });
+  const onset = s.add('audio-onset', 'Beeps', [100, 200], { least: 0 });
+  const wire = s.wire(onset, lamp, 'colour.r', undefined, { lane: 'count' });
+  delete s.scene.wires[wire].fit;
+  s.wire(lamp, s.out, 'picture');
+  show.scenes = [s.scene];
+  await desk.openShow(show);
+  await desk.view('inputs');
+  await desk.select('Sound from', 'A microphone or line', '[data-source="Sound"]');
+  const main = await desk.driver.getWindowHandle();
+  await desk.driver.switchTo().newWindow('window');
+  await desk.driver.get(`${desk.address}/player?name=Ear`);
+  await desk.until(
+    'a lamp that was lit by a beep',
+    () => desk.picture('canvas[data-output="stage"]:last-of-type'),
+    (picture) => picture.red > 200 && picture.green < 5,
+  );
+  await desk.driver.close();
+  await desk.driver.switchTo().window(main);
+});

@@ -6,7 +6,7 @@ import { Desk, movingShow, smallShow } from './desk';
 
 jest.setTimeout(400000);
 let desk: Desk;
-beforeAll(async () => void (desk = await Desk.open()));
+beforeAll(async () => void (desk = await Desk.open({ internals: true })));
 afterAll(() => desk?.close());
 
 const elsewhere = async (): Promise<number> =>
@@ -149,4 +149,52 @@ test('a fader that was left up is up after a reload', async () => {
     () => desk.liveValue('size.x'),
     (v) => Math.abs(v - up) < 1e-3,
   );
+});
+
+/** Discards the tab at `address` as a browser does that needs its memory, and then loads it again. */
+async function discard(address: string): Promise<void> {
+  await desk.driver.get('chrome://discards/');
+  // The tab that is in front is never discarded; nor is one that a driver looks into.
+  await (
+    desk.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<void> }
+  ).sendDevToolsCommand('Page.bringToFront', {});
+  const row = `
+    const inside = (root) => [...root.querySelectorAll('*')].flatMap((e) => [e, ...(e.shadowRoot ? inside(e.shadowRoot) : [])]);
+    const row = inside(document).find((e) => e.tagName === 'TR' && e.textContent.includes('${address}'));`;
+  const state = (): Promise<string> => desk.driver.executeScript(`${row} return row?.innerText ?? ''`);
+  const press = (words: string): Promise<void> =>
+    desk.driver.executeScript(
+      `${row} [...row.querySelectorAll('*')].find((e) => !e.children.length && e.textContent.includes('${words}')).click()`,
+    );
+  await desk.until('the tab loaded', state, (text) => text.includes('hidden') && /\bloaded/.test(text));
+  await press('Urgent Discard');
+  await desk.until('the tab discarded', state, (text) => text.includes('discarded'));
+  await press('[Load]');
+  await desk.until('the tab back', state, (text) => /\bloaded/.test(text));
+}
+
+test('a tab that the browser discarded goes on where it was', async () => {
+  const { driver } = desk;
+  await desk.openShow(movingShow('Discarded', { Amber: [1, 0.6, 0.1] }));
+  await desk.choose('Levels');
+  await desk.type('Gamma value', '1.3');
+  await desk.click('[aria-label="Freeze"]');
+  const before = await desk.text('[data-testid="time"]').then(parseFloat);
+  const start = await driver.getWindowHandle();
+  // From a page that performs nothing: the new tab has what this one has kept of the performance.
+  await driver.get(`${desk.address}/mark.svg`);
+  await driver.executeScript(`window.open('/build')`);
+  await discard(`${desk.address}/build`);
+  const came = performance.now();
+  const tabs = await driver.getAllWindowHandles();
+  await driver.switchTo().window(tabs.find((tab) => tab !== start)!);
+  expect(await driver.executeScript('return document.wasDiscarded')).toBe(true);
+  await desk.moves();
+  console.log(`looked at again and moving after ${((performance.now() - came) / 1000).toFixed(1)} s`);
+  expect(await desk.text('[data-testid="time"]').then(parseFloat)).toBeGreaterThanOrEqual(before);
+  await desk.find('[aria-label="Freeze"][aria-pressed="true"]');
+  await desk.choose('Levels');
+  expect(await shown('Gamma value')).toBe('1.3');
+  await driver.close();
+  await driver.switchTo().window(start);
 });

@@ -108,6 +108,7 @@ describe('players', () => {
     await go('main');
     await desk.click('[aria-label="Views"] [href="/machines"]');
     for (const name of ['Left', 'Right']) {
+      await desk.find(`img[alt="What ${name} shows now"]`);
       const field = await desk.find(`[aria-label="What ${name} shows"]`);
       await field.findElement(By.xpath(`.//option[text()="${name} half"]`)).click();
     }

@@ -60,6 +60,7 @@ describe('a spare', () => {
     await second.find('[data-testid="following"][data-phase="following"]');
     await second.find('[data-testid="spare"]');
     await first.find('[data-machine] [data-kind="Spare"]');
+    await first.find('[data-machine] img[alt$="shows now"]');
     await view(second, 'build');
     await second.find('[data-node="Levels"]');
     await second.moves();

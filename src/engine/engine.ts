@@ -1,5 +1,7 @@
 import type { PerformanceCommand } from '../core/desk/command';
 import { assertNever } from '../core/assert-never';
+import { packHeard, readHeard } from '../core/audio/heard';
+import { toClockAhead } from '../core/own-clock';
 import type { Catalogue } from '../core/kind/kind';
 import type { ShowCatalogue } from '../core/module/show-catalogue';
 import { ShowApart } from '../core/module/take-apart';
@@ -137,7 +139,12 @@ export class Engine {
   private hearing = false;
   /** Some scene listens to sound: it is analysed all the time, as catching up when that scene comes would cost a frame. */
   private showHears = false;
+  private sharesSound = false;
+  /** How often it was told what is heard. */
+  private soundNumber = 0;
   private lastNow = 0;
+  /** From the clock of this worker to that of its page: the clock of the machine may have been set between their beginnings. */
+  private clockShift = 0;
   private frames = 0;
   private cpuMs = 0;
   private exporter: Exporter | null = null;
@@ -227,6 +234,9 @@ export class Engine {
 
   receive(message: ToEngine): void {
     switch (message.type) {
+      case 'clock':
+        this.clockShift = toClockAhead(message.ahead);
+        break;
       case 'open':
         this.open(message);
         break;
@@ -237,7 +247,7 @@ export class Engine {
         this.perform(message.command);
         break;
       case 'follow':
-        this.performance.follow(message.state, performance.timeOrigin + this.lastNow);
+        this.performance.follow(message.state, this.clockAt(this.lastNow));
         break;
       case 'lead':
         this.performance.lead();
@@ -267,6 +277,14 @@ export class Engine {
       case 'midi-file':
         this.inputs.setMidiFile(message.file, message.roundSeconds);
         break;
+      case 'share-sound':
+        this.sharesSound = message.on;
+        break;
+      case 'sound-heard': {
+        const heard = readHeard(message.packed);
+        if (heard) this.inputs.hearElsewhere(heard.state, performance.now());
+        break;
+      }
       case 'hear':
         this.hearing = message.on;
         break;
@@ -340,7 +358,7 @@ export class Engine {
     if (resume) this.returnsUntil = performance.now() + longestReturnMs;
     // It is that time now, whenever the first frame comes.
     this.lastNow = performance.now();
-    this.performance.open(show, program, resume, performance.timeOrigin + this.lastNow);
+    this.performance.open(show, program, resume, this.clockAt(this.lastNow));
     this.reports.forget();
     this.takeShow(show);
     this.tell({ type: 'opened' });
@@ -378,14 +396,14 @@ export class Engine {
 
   private reportPerformance(now: number, isNews = false): void {
     const leastMs = this.deskIsHidden ? hiddenReportMs : 0;
-    this.reports.performance(
-      now,
-      () => this.performance.report(performance.timeOrigin + this.lastNow),
-      isNews,
-      leastMs,
-    );
+    this.reports.performance(now, () => this.performance.report(this.clockAt(this.lastNow)), isNews, leastMs);
     const recorded = this.performance.takeRecorded();
     if (recorded) this.tell({ type: 'recorded', ...recorded });
+  }
+
+  /** Milliseconds of the clock of the page at a moment of this worker. */
+  private clockAt(now: number): number {
+    return performance.timeOrigin + now + this.clockShift;
   }
 
   /** Gives whether it waits for the GPU. */
@@ -422,8 +440,14 @@ export class Engine {
       if (!this.deskIsHidden || this.outputs.hasStage || this.isTaken(show, graphics))
         this.drawFrame(now, dt, show, graphics);
     }
+    this.shareSound();
     this.report(now, show, graphics);
     return false;
+  }
+
+  private shareSound(): void {
+    const state = this.sharesSound && this.showHears ? this.inputs.heardFromDevice : null;
+    if (state) this.tell({ type: 'sound-shared', packed: packHeard({ number: ++this.soundNumber, state }) });
   }
 
   /** Brings the performance to a moment of the clock; gives the seconds that what has a memory goes on by. */

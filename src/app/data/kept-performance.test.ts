@@ -57,6 +57,23 @@ describe('the performance of a tab', () => {
     expect(keptPerformance('night')?.transport.time).toBe(5);
   });
 
+  test('is kept every few seconds all the same: a tab that is discarded is not asked before', () => {
+    say({ blackout: true }, 3);
+    say({ blackout: true }, 4);
+    jest.advanceTimersByTime(4000);
+    say({ blackout: true }, 8);
+    jest.advanceTimersByTime(1000);
+    expect(keptPerformance('night')?.transport.time).toBe(8);
+  });
+
+  test('is kept by the clock of the machine as it was set last, which the next page goes by', () => {
+    const at = performance.timeOrigin + performance.now();
+    const setBack = jest.spyOn(Date, 'now').mockImplementation(() => at - 7200000);
+    say({ blackout: true, at });
+    setBack.mockRestore();
+    expect((at - keptPerformance('night')!.at) / 7200000).toBeCloseTo(1, 3);
+  });
+
   test('is none where no show is open, and where what is kept can’t be read', () => {
     show = '';
     sessionStorage.clear();

@@ -1,7 +1,10 @@
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
+import { aheadOfMachine } from '../../core/own-clock';
 import { engine } from '../engine/client';
 
 const key = 'pyrvel.performance';
+/** Milliseconds after which the time is kept at the latest. */
+const keptEveryMs = 5000;
 
 interface Kept {
   showId: string;
@@ -16,12 +19,15 @@ export function keepPerformance(openShow: () => string): void {
   const keep = (): void => {
     const state = engine().lastReport;
     const showId = openShow();
-    if (state && showId) sessionStorage.setItem(key, JSON.stringify({ showId, state } satisfies Kept));
+    if (!state || !showId) return;
+    // By the clock of the machine, as it is now: the page that comes goes by that.
+    const kept: Kept = { showId, state: { ...state, at: state.at && state.at - aheadOfMachine() } };
+    sessionStorage.setItem(key, JSON.stringify(kept));
   };
   let before = '';
   engine().on('performance', ({ state }) => {
     const { transport, program, blackout, freeze, desk, cues, masters, layer, moves } = state;
-    // Time alone is written when the page goes: a reload is noticed, a killed page may lose it.
+    // Time alone is written now and then, and when the page goes: one that is killed or discarded is not asked.
     const now = JSON.stringify([
       transport.playing,
       transport.range,
@@ -39,6 +45,7 @@ export function keepPerformance(openShow: () => string): void {
     keep();
   });
   window.addEventListener('pagehide', keep);
+  setInterval(keep, keptEveryMs);
 }
 
 /** How the performance of a show stood in this tab before the reload; null if it was not played here, or can't be read. */

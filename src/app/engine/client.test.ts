@@ -16,6 +16,9 @@ const showOf = (name: string): Show => ({
   scenes: [makeScene(catalogue, 's1', 'One'), makeScene(catalogue, 's2', 'Two')],
 });
 
+/** What an engine is told first: this machine’s clock was not set. */
+const clock = { type: 'clock', ahead: expect.closeTo(0, -1) };
+
 const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { type: 'performance' }> => ({
   type: 'performance',
   state: {
@@ -59,6 +62,7 @@ describe('the client of the engine', () => {
     expect(FakeWorker.last.sent).toEqual([]);
     const worker = ready();
     expect(worker.sent).toEqual([
+      clock,
       { type: 'open', show, program: 's1', resume: null },
       { type: 'watch', watch: { scene: 's1', cards: [], bench: null, inspected: null } },
     ]);
@@ -69,7 +73,7 @@ describe('the client of the engine', () => {
     client.perform({ type: 'play', playing: false });
     client.perform({ type: 'blackout' });
     const first = ready();
-    expect(first.sent.map(({ type }) => type)).toEqual(['open', 'perform', 'perform']);
+    expect(first.sent.map(({ type }) => type)).toEqual(['clock', 'open', 'perform', 'perform']);
     fakeLocks.waiting.at(-1)!();
     client.perform({ type: 'blackout' });
     jest.advanceTimersByTime(10000);
@@ -129,6 +133,7 @@ describe('the client of the engine', () => {
       expect(second.sent).toEqual([]);
       ready();
       expect(second.sent).toEqual([
+        clock,
         { type: 'open', show: edited, program: 's1', resume: state },
         { type: 'work-scale', scale: 0.25 },
         { type: 'hear', on: true },

@@ -1,5 +1,6 @@
 import type { PerformanceState } from '../../core/desk/performance-state';
 import { assertNever } from '../../core/assert-never';
+import { aheadOfMachine } from '../../core/own-clock';
 import { changesBetween } from '../../core/show/changes';
 import { prefixOf, sceneOfPlace } from '../../core/module/place';
 import type { PerformanceCommand } from '../../core/desk/command';
@@ -201,6 +202,7 @@ export class EngineClient {
       case 'faults':
       case 'dark':
       case 'heard':
+      case 'sound-shared':
       case 'graphics':
         this.emit(message);
         break;
@@ -239,6 +241,7 @@ export class EngineClient {
   /** Tells a fresh engine everything. */
   private greet(): void {
     this.ready = true;
+    this.post({ type: 'clock', ahead: aheadOfMachine() });
     for (const [id, host] of this.hosts) this.hand(id, host);
     for (const [id, file] of this.files) this.post({ type: 'file', id, ...file });
     if (!this.show) return;
@@ -346,7 +349,10 @@ export class EngineClient {
 
   /** Sends a message about something that happens once. */
   send(
-    message: Exclude<EventMessage | HandoverMessage, { type: 'open' | 'change' | 'request' | 'file' }>,
+    message: Exclude<
+      EventMessage | HandoverMessage,
+      { type: 'clock' | 'open' | 'change' | 'request' | 'file' }
+    >,
     transfer: Transferable[] = [],
   ): void {
     this.post(message, transfer);

@@ -1,4 +1,4 @@
-import { beforeEach, expect, test } from '@jest/globals';
+import { beforeEach, expect, jest, test } from '@jest/globals';
 import { FakeBox, installImageData } from '../testing/fake-box';
 import { clearBox, settleCanvas, shownIn, stackCanvas, standIn } from './output-box';
 
@@ -44,6 +44,18 @@ test('a stand-in is seen instead of all that was there, until the next canvas ha
   expect(Array.from(box.canvases.at(-1)!.drawn!)).toEqual(Array.from(rgba));
   settleCanvas(box.element, [1, 1]);
   expect(box.canvases).toEqual([fresh]);
+});
+
+test('a stand-in is painted again and again until it goes: the browser may lose it by the same fault', () => {
+  jest.useFakeTimers();
+  standIn(box.element, { width: 1, height: 1, rgba: new Uint8Array(4) }, 'stage');
+  const [shown] = box.canvases;
+  jest.advanceTimersByTime(1000);
+  expect(shown.draws).toBeGreaterThan(5);
+  clearBox(box.element);
+  jest.advanceTimersByTime(1000);
+  expect(jest.getTimerCount()).toBe(0);
+  jest.useRealTimers();
 });
 
 test('a box that is cleared shows nothing', () => {

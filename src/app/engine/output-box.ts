@@ -10,6 +10,8 @@ type Box = HTMLElement;
 type Share = readonly [number, number];
 
 const whole: Share = [1, 1];
+/** Milliseconds after which a stand-in is painted once more. */
+const repaintMs = 100;
 const shares = new WeakMap<HTMLCanvasElement, Share>();
 
 /**
@@ -54,9 +56,12 @@ export function settleCanvas(box: Box, share: Share): void {
 export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): void {
   clearBox(box);
   const canvas = stackCanvas(box, { width, height }, name);
-  canvas
-    .getContext('2d', { willReadFrequently: true })!
-    .putImageData(new ImageData(new Uint8ClampedArray(rgba), width, height), 0, 0);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
+  const paint = (): void => context.putImageData(image, 0, 0);
+  paint();
+  // The browser itself may lose what it shows a moment later, by the same fault.
+  const timer = setInterval(() => (canvas.isConnected ? paint() : clearInterval(timer)), repaintMs);
 }
 
 /** Removes all canvases of a box. */

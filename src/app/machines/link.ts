@@ -1,3 +1,4 @@
+import { ownClock } from '../../core/own-clock';
 import { io, type Socket } from 'socket.io-client';
 import type { ClockMeter } from '../../core/machines/clock';
 import { ClockRounds } from '../../core/machines/clock-rounds';
@@ -46,7 +47,7 @@ export function openLink(
     auth: { ...hello, version: linkVersion, machine: machineId(hello.role) } satisfies Handshake,
   });
   const rounds = new ClockRounds((answer) => void link.volatile.emit('clock', answer), {
-    now: () => performance.timeOrigin + performance.now(),
+    now: ownClock,
     later: (run, ms) => {
       const timer = setTimeout(run, ms);
       return () => clearTimeout(timer);

@@ -13,6 +13,8 @@ interface MachinesState {
   link: 'away' | 'main' | 'refused';
   /** It follows another main machine, as its spare. */
   follows: boolean;
+  /** Addresses of small pictures of what machines show, by machine. */
+  pictures: Readonly<Record<string, string>>;
 }
 
 export const machinesStore = create<MachinesState>()(() => ({
@@ -22,7 +24,16 @@ export const machinesStore = create<MachinesState>()(() => ({
   elsewhere: [],
   link: 'away',
   follows: false,
+  pictures: {},
 }));
+
+/** Takes a small picture of what a machine shows; null: it is gone. */
+export function showMachine(machine: string, jpeg: Uint8Array<ArrayBuffer> | null): void {
+  const { [machine]: before, ...others } = machinesStore.getState().pictures;
+  if (before) URL.revokeObjectURL(before);
+  const now = jpeg && { [machine]: URL.createObjectURL(new Blob([jpeg], { type: 'image/jpeg' })) };
+  machinesStore.setState({ pictures: { ...others, ...now } });
+}
 
 async function ask(route: string, body?: object, method = body ? 'POST' : 'GET'): Promise<void> {
   try {

@@ -1,3 +1,4 @@
+import { ownClock } from '../../core/own-clock';
 import { LogOut, RotateCcw, Tag } from 'lucide-react';
 import type { MachineCard } from '../../core/machines/link';
 import { useShow } from '../data/show-store';
@@ -22,7 +23,7 @@ const kindOf = ({ role, desk }: MachineCard, follows: boolean): string =>
       : kindWords[role];
 
 const sinceText = (since: number): string => {
-  const minutes = Math.floor((performance.timeOrigin + performance.now() - since) / 60000);
+  const minutes = Math.floor((ownClock() - since) / 60000);
   return minutes < 1
     ? 'just now'
     : minutes < 60
@@ -57,11 +58,21 @@ function Shows({ machine, name }: { machine: string; name: string }) {
 /** `isHere`: it is at the server of this machine, where something can be done about it. */
 function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
   const follows = machinesStore((s) => s.follows) && isHere;
+  const picture = machinesStore((s) => s.pictures[card.machine]);
   const kind = kindOf(card, follows);
   const { clock, asked, lost, framesPerSecond } = card;
   const { word, tone } = linkWord(card);
   return (
     <tr data-machine={card.name}>
+      <td className="w-24">
+        {picture && (
+          <img
+            src={picture}
+            alt={`What ${card.name} shows now`}
+            className="max-h-14 w-20 rounded-sm bg-black object-contain"
+          />
+        )}
+      </td>
       <th scope="row" className="font-semibold">
         <span className="block max-w-48 truncate">
           {card.role === 'main' && follows ? 'This machine' : card.name}
@@ -158,6 +169,7 @@ export function MachinesView() {
           <table className="w-full text-left [&_td]:px-2 [&_td]:py-2 [&_th]:px-2 [&_th]:py-2 [&_tr]:border-b [&_tr]:border-(--edge)">
             <thead className="quiet text-2xs">
               <tr>
+                <td />
                 {['Machine', 'Role', 'Link'].map((word) => (
                   <th key={word} scope="col" className="font-normal">
                     {word}

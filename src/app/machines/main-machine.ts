@@ -1,8 +1,10 @@
+import { ownClock } from '../../core/own-clock';
 import * as Y from 'yjs';
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import type { Audience, MachineCard, StateNews } from '../../core/machines/link';
 import { NewsOfState } from '../../core/machines/news';
 import type { Show } from '../../core/document/types';
+import type { LookOrder } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { loadShow, openCopy } from '../data/keeper';
 import { lockStore } from '../data/lock';
@@ -17,7 +19,7 @@ import { say } from '../parts/notices';
 import { FileFetcher } from './fetch-files';
 import { givenTo, keepGiven } from './given';
 import { shareFiles } from './share-files';
-import { lookAtNetwork, machinesStore } from './machines-store';
+import { lookAtNetwork, machinesStore, showMachine } from './machines-store';
 import { openLink, type Link } from './link';
 import { SharedShow } from './shared-show';
 
@@ -30,8 +32,10 @@ const leastMs = 33;
 const gatherMs = 40;
 /** Most bytes of a part of an edit: messages over the network have a largest size. */
 const partBytes = 48 * 1024;
-/** Small pictures of the program for those who look on. */
-const look = { width: 256, perSecond: 8 };
+/** Small pictures of the program for those who look on: many a second for remote desks, now and then for the main machine that is followed. */
+const look = { width: 256, perSecond: 8, following: 0.5 };
+/** Least milliseconds between two that the main machine is told. */
+const shownMs = 1000;
 /** Milliseconds until a window that another one keeps from being the main machine tries again. */
 const retryMs = 5000;
 
@@ -71,8 +75,10 @@ class MainMachine {
   private state: PerformanceState | null = null;
   /** The show that others were told of. */
   private told = '';
-  /** Height of the small pictures that the engine makes; 0: none. */
-  private lookHeight = 0;
+  /** The small pictures that the engine makes; null: none. */
+  private look: LookOrder | null = null;
+  private sharesSound = false;
+  private lastShown = -Infinity;
   /** Id of the main machine that is followed; null: this one performs. */
   private follows: string | null = null;
   /** Id of the show that is followed, once it is open. */
@@ -101,10 +107,12 @@ class MainMachine {
       this.isWelcome = false;
       this.audience = { remotes: 0, players: 0 };
       this.showLook();
+      this.showSound();
       if (machinesStore.getState().link === 'main') machinesStore.setState({ link: 'away', cards: [] });
     });
     link.on('audience', (audience) => this.meet(audience));
     link.on('machines', (cards, elsewhere) => this.list(cards, elsewhere));
+    link.on('shown', (machine, jpeg) => showMachine(machine, new Uint8Array(jpeg)));
     link.on('perform', (commands) => {
       if (this.follows === null) for (const command of commands) perform(command);
     });
@@ -114,6 +122,9 @@ class MainMachine {
     link.on('state', (news, isWhole) => this.hearState(news, isWhole));
     link.on('inputs', (heard) => {
       if (this.follows !== null) engine().set({ type: 'controllers', controllers: heard });
+    });
+    link.on('sound', (packed) => {
+      if (this.follows !== null) engine().send({ type: 'sound-heard', packed: new Uint8Array(packed) });
     });
     link.on('gives', (given) => {
       for (const [machine, screen] of Object.entries(given)) keepGiven(machine, screen);
@@ -130,8 +141,16 @@ class MainMachine {
     // A fresh engine stands where it was told to last.
     engine().on('ready', () => setTimeout(() => this.showFollowed()));
     onHand(() => this.tellInputs());
+    engine().on('sound-shared', ({ packed }) => {
+      if (this.isWelcome && this.follows === null) link.volatile.emit('sound', packed);
+    });
     engine().on('look', ({ jpeg }) => {
-      if (this.isWelcome && this.audience.remotes > 0) link.volatile.emit('picture', new Uint8Array(jpeg));
+      const picture = new Uint8Array(jpeg);
+      if (this.isWelcome && this.audience.remotes > 0) link.volatile.emit('picture', picture);
+      if (this.isWelcome && this.follows !== null && performance.now() - this.lastShown > shownMs) {
+        this.lastShown = performance.now();
+        link.volatile.emit('shown', picture);
+      }
     });
     showStore.subscribe((now, before) => {
       if (this.follows === null) this.tellShow(false);
@@ -185,11 +204,20 @@ class MainMachine {
 
   private showLook(): void {
     const { width, height } = showStore.getState().show.canvas;
-    const isWanted = this.isWelcome && this.audience.remotes > 0;
-    const wanted = isWanted ? Math.max(2, Math.round((look.width * height) / width)) : 0;
-    if (wanted === this.lookHeight) return;
-    this.lookHeight = wanted;
-    engine().set({ type: 'look', look: wanted ? { ...look, height: wanted } : null });
+    const perSecond = this.audience.remotes > 0 ? look.perSecond : this.follows !== null ? look.following : 0;
+    const wanted = this.isWelcome && perSecond ? Math.max(2, Math.round((look.width * height) / width)) : 0;
+    const order = wanted ? { width: look.width, height: wanted, perSecond } : null;
+    if (JSON.stringify(order) === JSON.stringify(this.look)) return;
+    this.look = order;
+    engine().set({ type: 'look', look: order });
+  }
+
+  /** Has the engine tell what it hears as long as others need it. */
+  private showSound(): void {
+    const on = this.isWelcome && this.audience.players > 0 && this.follows === null;
+    if (on === this.sharesSound) return;
+    this.sharesSound = on;
+    engine().set({ type: 'share-sound', on });
   }
 
   private meet(audience: Audience): void {
@@ -204,10 +232,14 @@ class MainMachine {
       }
     }
     this.showLook();
+    this.showSound();
   }
 
   private list(cards: MachineCard[], elsewhere: MachineCard[]): void {
     // A player that comes is given what it was given before.
+    const there = new Set(cards.map(({ machine }) => machine));
+    for (const machine of Object.keys(machinesStore.getState().pictures))
+      if (!there.has(machine)) showMachine(machine, null);
     const known = new Set(machinesStore.getState().cards.map(({ machine, since }) => `${machine} ${since}`));
     for (const { machine, role, since } of cards)
       if (role === 'player' && !known.has(`${machine} ${since}`))
@@ -265,6 +297,8 @@ class MainMachine {
     if (main === this.follows) return;
     const wasFollowing = this.follows !== null;
     this.follows = main;
+    this.showSound();
+    this.showLook();
     machinesStore.setState({ follows: main !== null });
     void lookAtNetwork();
     if (main !== null) {
@@ -353,7 +387,7 @@ class MainMachine {
     this.copy = id;
     this.shared.hold(showStore.getState().show);
     // What has a memory comes to what it would be had it been here from the start.
-    const away = now.transport.playing ? (performance.timeOrigin + performance.now() - now.at) / 1000 : 0;
+    const away = now.transport.playing ? (ownClock() - now.at) / 1000 : 0;
     engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
     this.showFollowed();
     // What was written meanwhile.

@@ -2,7 +2,7 @@ import { useEffect, useRef } from 'react';
 import { createRoot } from 'react-dom/client';
 import { engine } from '../engine/client';
 import { playerName } from '../machines/link';
-import { begin, enter, playerStore } from './player-session';
+import { begin, enter, playerStore, showsIn } from './player-session';
 import { CodeForm } from '../remote/code-form';
 import { stayAwake } from '../stage/stay-awake';
 import '../styles.css';
@@ -32,7 +32,9 @@ function Picture({ screen }: { screen: string | null }) {
       client.resizeOutput(id, width, height);
     };
     addEventListener('resize', resize);
+    showsIn(element);
     return () => {
+      showsIn(null);
       stop();
       removeEventListener('resize', resize);
       client.removeOutput(id);

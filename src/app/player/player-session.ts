@@ -1,13 +1,16 @@
+import { ownClock } from '../../core/own-clock';
 import { create } from 'zustand';
 import * as Y from 'yjs';
 import type { Show } from '../../core/document/types';
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { readShared } from '../../core/machines/show-document';
+import { LostCount, readHeard } from '../../core/audio/heard';
 import { checkShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';
 import { FileFetcher } from '../machines/fetch-files';
 import { openLink, playerName } from '../machines/link';
+import { smallPicture } from './small-picture';
 import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
 
 interface PlayerState {
@@ -39,7 +42,20 @@ export const playerStore = create<PlayerState>()(() => ({
 /** Milliseconds for which a player shows its name. */
 const namedMs = 6000;
 
+/** Share of what is heard from which it is said that it does not arrive. */
+const mostLost = 0.05;
+
+/** Milliseconds between two small pictures of what it shows, for the main machine. */
+const shownMs = 2000;
+
 let framesPerSecond = 0;
+/** What the picture of this player is shown in. */
+let box: HTMLElement | null = null;
+
+/** Says where the picture is shown, which the main machine is told small. */
+export function showsIn(element: HTMLElement | null): void {
+  box = element;
+}
 let naming = 0;
 
 /** Shows the name of this player for a while. */
@@ -78,7 +94,7 @@ function join(token: string): void {
     const now = here(state);
     engine().open(show, now.program.program, now);
     // What has a memory comes to what it would be had it been here from the start.
-    const away = now.transport.playing ? (performance.timeOrigin + performance.now() - now.at) / 1000 : 0;
+    const away = now.transport.playing ? (ownClock() - now.at) / 1000 : 0;
     engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
     follow();
     playerStore.setState({ hasShow: true });
@@ -129,6 +145,20 @@ function join(token: string): void {
     else begin();
   });
   link.on('inputs', (controllers) => engine().set({ type: 'controllers', controllers }));
+  const lost = new LostCount();
+  link.on('sound', (bytes) => {
+    const packed = new Uint8Array(bytes);
+    const heard = readHeard(packed);
+    if (!heard || !lost.take(heard.number)) return;
+    engine().send({ type: 'sound-heard', packed });
+    const share = lost.share();
+    if (share !== null)
+      lack('sound', share > mostLost ? `${Math.round(100 * share)} % of what is heard does not arrive.` : '');
+  });
+  setInterval(() => {
+    if (box && link.connected && playerStore.getState().hasPicture)
+      void smallPicture(box).then((jpeg) => jpeg && link.volatile.emit('shown', jpeg));
+  }, shownMs);
   link.on('given', (screen) => {
     playerStore.setState({ screen });
     showName();

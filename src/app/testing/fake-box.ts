@@ -12,7 +12,17 @@ export class FakeCanvas {
     return this.offscreen;
   }
   getContext(): { putImageData(image: { data: Uint8ClampedArray }): void } {
-    return { putImageData: ({ data }) => void (this.drawn = data) };
+    return {
+      putImageData: ({ data }) => {
+        this.drawn = data;
+        this.draws++;
+      },
+    };
+  }
+  /** How often something was drawn on it. */
+  draws = 0;
+  get isConnected(): boolean {
+    return this.box.canvases.includes(this);
   }
   remove(): void {
     this.box.canvases = this.box.canvases.filter((canvas) => canvas !== this);

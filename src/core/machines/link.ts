@@ -93,8 +93,12 @@ export interface ToServer {
   /** All of the document of the show, or what was written to it since. */
   show(update: Uint8Array, isWhole: boolean): void;
   picture(jpeg: Uint8Array): void;
+  /** From a player or the spare, now and then: a small picture of what it shows. */
+  shown(jpeg: Uint8Array): void;
   /** What hands and devices do there, for players. */
   inputs(inputs: ControllerState): void;
+  /** What a device there was heard of, packed (`core/audio/heard`); what is lost is not sent again. */
+  sound(packed: Uint8Array): void;
   /** Gives a player a screen of the wall; null: none. */
   give(machine: string, screen: string | null): void;
   identify(machine: string): void;
@@ -122,7 +126,10 @@ export interface FromServer {
   state(news: StateNews, isWhole: boolean): void;
   show(update: Uint8Array, isWhole: boolean): void;
   picture(jpeg: Uint8Array): void;
+  /** To the main machine: what another one shows. */
+  shown(machine: string, jpeg: Uint8Array): void;
   inputs(inputs: ControllerState): void;
+  sound(packed: Uint8Array): void;
   /** The screen of the wall that a player shows; null: none yet. */
   given(screen: string | null): void;
   /** Shows its name for a while. */

@@ -185,7 +185,7 @@ describe('outputs', () => {
     }
     const lost = outputs.lose((use) => use === 'desk');
     expect(lost).toMatchObject([
-      { id: 'stage', picture: { width: 320, height: 180 } },
+      { id: 'stage', picture: { width: 640, height: 360 } },
       { id: 'desk', picture: null },
     ]);
     const fresh = add('stage', { use: 'stage' });

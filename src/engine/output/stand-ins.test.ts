@@ -84,7 +84,7 @@ describe('stand-ins', () => {
     await done();
     turn(20, both('3'));
     await done();
-    expect(ins.of('b')).toMatchObject({ width: 320, height: 180 });
+    expect(ins.of('b')).toMatchObject({ width: 640, height: 360 });
     turn(2000, both('4'));
     await done();
     turn(2010, both('5'));

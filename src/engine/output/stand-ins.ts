@@ -1,8 +1,8 @@
 import type { Gpu } from '../gpu/gpu';
 import type { OutputSource, StandIn } from '../protocol/protocol';
 
-/** Pixels that a stand-in is wide at most. */
-const mostWidth = 640;
+/** Pixels of a stand-in, whatever the output is like: it is shown as large as that. */
+const size = { width: 640, height: 360 };
 /** Milliseconds between two of one output. */
 const leastMs = 1000;
 
@@ -47,8 +47,7 @@ export class StandIns {
     }
     if (!next || !draw(next)) return;
     const { id, state } = next;
-    const width = Math.min(mostWidth, next.width);
-    const height = Math.max(1, Math.round((next.height * width) / next.width));
+    const { width, height } = size;
     this.taken.set(id, { state, at: now, picture: this.taken.get(id)?.picture ?? null });
     this.busy = gpu;
     const target = gpu.acquire(width, height, '8');

@@ -1,5 +1,6 @@
-import { describe, expect, test } from '@jest/globals';
+import { describe, expect, jest, test } from '@jest/globals';
 import { homeInputs } from '../../core/show/create';
+import { silence } from '../../core/audio/listener';
 import { idleControllers } from '../../core/inputs/inputs';
 import { quietMidi } from '../../core/midi/state';
 import { LiveInputs } from './live-inputs';
@@ -47,6 +48,27 @@ describe('what comes to the engine from outside', () => {
     inputs.setStream(48000, null);
     expect(inputs.at(1, true).sound.level).toBeCloseTo(0.5 / Math.SQRT2, 1);
     port1.close();
+  });
+  test('what another machine hears of its device comes before what is heard here, as long as it comes', () => {
+    const inputs = new LiveInputs();
+    inputs.setShow(sound({ from: 'device' }));
+    expect(inputs.heardFromDevice).toBeNull();
+    const now = jest.spyOn(performance, 'now').mockReturnValue(1000);
+    inputs.hearElsewhere({ ...silence, level: 0.25 }, 1000);
+    expect(inputs.at(0, true).sound.level).toBe(0.25);
+    const { port2 } = new MessageChannel();
+    inputs.setStream(48000, port2);
+    expect(inputs.at(0, true).sound.level).toBe(0.25);
+    now.mockReturnValue(2000);
+    expect(inputs.at(0, true).sound.level).toBe(0);
+    expect(inputs.heardFromDevice).not.toBeNull();
+    // A file is the same everywhere.
+    inputs.setShow(sound({ from: 'loop' }));
+    inputs.hearElsewhere({ ...silence, level: 0.9 }, 2000);
+    expect(inputs.at(1.05, true).sound.level).not.toBe(0.9);
+    expect(inputs.heardFromDevice).toBeNull();
+    inputs.setStream(48000, null);
+    now.mockRestore();
   });
   test('a MIDI file plays with the show, and a hand comes over it', () => {
     const inputs = new LiveInputs();

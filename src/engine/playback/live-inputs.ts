@@ -11,6 +11,8 @@ import type { ShowInputs } from '../../core/document/types';
 const loopRate = 48000;
 const meterBands = 32;
 const meterEdges = bandEdges(meterBands, 40, 12000);
+/** Milliseconds for which what another machine hears counts: after them this one hears for itself again. */
+const elsewhereMs = 500;
 const meterShape = { tilt: 3, floor: -54, gains: [0, 0, 0] as const };
 
 let loopSamples: Float32Array | null = null;
@@ -37,6 +39,8 @@ export class LiveInputs {
   private stream: { listener: Listener; port: MessagePort } | null = null;
   private settings: ShowInputs['sound'] | null = null;
   private listener: SampleListener | null = null;
+  /** What another machine has heard last, and when that came. */
+  private elsewhere = { state: silence, at: -Infinity };
   private midi: { file: MidiFile; roundSeconds: number; player: MidiPlayer } | null = null;
   private hasListener = false;
   private lastSound: SoundState = silence;
@@ -102,9 +106,23 @@ export class LiveInputs {
     return new SampleListener(samples, rate);
   }
 
+  /** What the machine that is followed hears of its device: a player has none, and what a spare has is not the same. */
+  hearElsewhere(state: SoundState, now: number): void {
+    this.elsewhere = { state, at: now };
+  }
+
+  /** What a device of this machine has been heard of; null: there is none, or nobody listens to it. */
+  get heardFromDevice(): SoundState | null {
+    return this.settings?.from === 'device' ? (this.stream?.listener.state ?? null) : null;
+  }
+
   private sound(time: number): SoundState {
-    // What came last is held while a device is away.
-    if (this.settings?.from === 'device') return this.stream?.listener.state ?? this.lastSound;
+    if (this.settings?.from === 'device') {
+      const { state, at } = this.elsewhere;
+      if (performance.now() - at < elsewhereMs) return state;
+      // What came last is held while a device is away.
+      return this.stream?.listener.state ?? this.lastSound;
+    }
     if (!this.hasListener) {
       this.hasListener = true;
       this.listener = this.makeListener();

@@ -64,7 +64,7 @@ export interface OutputSpec {
   use: 'stage' | 'desk';
 }
 
-/** A picture that stands in for what an output shows: 8 bits a channel, the upper row first. */
+/** A picture that stands in for what an output shows, and is stretched to it: 8 bits a channel, the upper row first. */
 export interface StandIn {
   width: number;
   height: number;
@@ -145,6 +145,8 @@ export type SettingMessage =
   | { type: 'controllers'; controllers: ControllerState }
   /** A MIDI file that plays with the show; null: none. */
   | { type: 'midi-file'; file: MidiFile | null; roundSeconds: number }
+  /** Whether what a device is heard of is told for other machines. */
+  | { type: 'share-sound'; on: boolean }
   /** Whether sound levels are reported even if no node listens. */
   | { type: 'hear'; on: boolean }
   | { type: 'work-scale'; scale: WorkScale }
@@ -163,6 +165,10 @@ export type InjectedFault = 'context-loss' | 'crash' | 'hang' | 'server-away';
 
 /** Messages about something that happens once. All of it is plain data. */
 export type EventMessage =
+  /** Milliseconds that the clock of the page is ahead of the machine's: the engine goes by that of its page. */
+  | { type: 'clock'; ahead: number }
+  /** What the machine that is followed has heard of its device. */
+  | { type: 'sound-heard'; packed: Uint8Array }
   /** `resume`: the last report of an engine that is gone; null: the performance starts afresh at the scene `program`. */
   | { type: 'open'; show: Show; program: string; resume: PerformanceState | null }
   | { type: 'change'; changes: ShowChange[] }
@@ -381,6 +387,8 @@ export type FromEngine =
     }
   /** Whether the picture of the watched scene has been dark for a while. */
   | { type: 'dark'; scene: string; dark: boolean }
+  /** What a device was heard of at a frame, packed for other machines. */
+  | { type: 'sound-shared'; packed: Uint8Array }
   /** What is heard: levels of bands, 0..1, and the tempo. */
   | {
       type: 'heard';

@@ -1,3 +1,4 @@
+import { ownClock } from '../../core/own-clock';
 import { createHash, randomBytes, X509Certificate } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
@@ -121,7 +122,7 @@ export async function placeOf({ addresses, ...rest }: Successor): Promise<Place>
 export class Follower {
   private readonly link: Socket<FromServer, ToServer>;
   private readonly rounds = new ClockRounds((answer) => void this.link.volatile.emit('clock', answer), {
-    now: () => performance.timeOrigin + performance.now(),
+    now: ownClock,
     later: (run, ms) => {
       const timer = setTimeout(run, ms).unref();
       return () => clearTimeout(timer);
@@ -235,6 +236,12 @@ export class Follower {
       }),
     );
     link.on(
+      'sound',
+      hear((packed) => {
+        if (this.phase !== 'leading') hub.takeSound(packed);
+      }),
+    );
+    link.on(
       'gives',
       hear((given) => {
         if (this.phase !== 'leading') hub.takeGiven(given);
@@ -275,6 +282,7 @@ export class Follower {
       main: this.main,
       perform: (command) => void link.emit('perform', command, () => undefined),
       edit: (part, isLast) => void link.emit('edit', part, isLast),
+      shown: (jpeg) => void link.volatile.emit('shown', jpeg),
       lead: () => this.takeOver(false),
     });
   }

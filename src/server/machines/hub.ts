@@ -1,3 +1,5 @@
+import { heardBytes } from '../../core/audio/heard';
+import { ownClock } from '../../core/own-clock';
 import type { IncomingMessage, Server as HttpServer } from 'node:http';
 import type { TLSSocket } from 'node:tls';
 import { Server as Engine } from 'engine.io';
@@ -39,6 +41,8 @@ const mostOthers = 64;
 const gatherMs = 6;
 /** Milliseconds between two signs of life for the spare. */
 const pulseMs = 200;
+/** Most bytes of a small picture of what a machine shows. */
+const mostShownBytes = 32 * 1024;
 /** Most bytes of an edit, put together. */
 const mostEditBytes = 64 * 2 ** 20;
 
@@ -109,11 +113,11 @@ export interface Upstream {
   main: string;
   perform(command: PerformanceCommand): void;
   edit(part: Uint8Array, isLast: boolean): void;
+  /** A small picture of what is seen here. */
+  shown(jpeg: Uint8Array): void;
   /** Somebody wants this machine to perform instead. */
   lead(): void;
 }
-
-const milliseconds = (): number => performance.timeOrigin + performance.now();
 
 /**
  * Passes what machines of a show say to each other. Keeps the last state and the document of the show for those that come later, says who is there, answers for
@@ -287,7 +291,7 @@ export class Hub {
         role: hello.role,
         desk,
         address: (link.request.socket.remoteAddress ?? '').replace('::ffff:', ''),
-        since: milliseconds(),
+        since: ownClock(),
         clock: null,
         asked: 0,
         lost: 0,
@@ -324,7 +328,7 @@ export class Hub {
       return;
     }
     link.on('clock', (answer) => {
-      const now = milliseconds();
+      const now = ownClock();
       void this.counts(link).then((fine) => fine && typeof answer === 'function' && answer(now));
     });
     link.on('report', (report) => {
@@ -365,6 +369,10 @@ export class Hub {
       ifLeading((inputs) => this.takeInputs(inputs)),
     );
     link.on(
+      'sound',
+      ifLeading((packed) => this.takeSound(packed)),
+    );
+    link.on(
       'give',
       ifLeading((machine, screen) => this.take(machine, screen)),
     );
@@ -377,6 +385,7 @@ export class Hub {
     link.on('picture', (jpeg) => {
       for (const remote of this.remotes) remote.volatile.emit('picture', jpeg);
     });
+    link.on('shown', (jpeg) => this.upstream?.shown(jpeg));
     // What is done in a window that follows is done where it follows.
     link.on('perform', (asked, answer) => {
       const command = readCommand(asked);
@@ -426,6 +435,13 @@ export class Hub {
     if (this.upstream) this.main?.emit('inputs', inputs);
   }
 
+  /** What is heard, here or where is followed. */
+  takeSound(packed: Uint8Array): void {
+    if (packed.byteLength !== heardBytes) return;
+    for (const one of [...this.players, ...this.spares]) one.volatile.emit('sound', packed);
+    if (this.upstream) this.main?.volatile.emit('sound', packed);
+  }
+
   /** The screens of all players, as they are given where is followed. */
   takeGiven(given: Readonly<Record<string, string | null>>): void {
     for (const [machine, screen] of Object.entries(given)) this.take(machine, screen);
@@ -469,6 +485,13 @@ export class Hub {
     this.tellWhole(link);
     if (role === 'player') link.emit('given', this.given.get(machine) ?? null);
     if (role === 'spare') link.emit('gives', Object.fromEntries(this.given));
+    if (role !== 'remote')
+      link.on('shown', (jpeg) => {
+        void this.counts(link).then((fine) => {
+          if (!fine || !(jpeg instanceof Uint8Array) || jpeg.byteLength > mostShownBytes) return;
+          this.main?.volatile.emit('shown', machine, jpeg);
+        });
+      });
     link.on('disconnect', () => this.tellAudience());
   }
 

@@ -1,4 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, jest } from '@jest/globals';
+import { packHeard } from '../../core/audio/heard';
+import { silence } from '../../core/audio/listener';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import https from 'node:https';
@@ -101,6 +103,12 @@ const next = <K extends keyof FromServer>(client: Client, event: K): Promise<Par
   new Promise((resolve) =>
     client.once(event, ((...args: Parameters<FromServer[K]>) => resolve(args)) as never),
   );
+/** Sends again and again what may be left out on its way. */
+function untilHeard<T>(heard: Promise<T>, send: () => void): Promise<T> {
+  send();
+  const again = setInterval(send, 100);
+  return heard.finally(() => clearInterval(again));
+}
 const refusal = (client: Client): Promise<string> =>
   new Promise((resolve) => client.once('connect_error', (error) => resolve(error.message)));
 
@@ -393,6 +401,17 @@ describe('a player', () => {
     const hands = { keys: { KeyA: { down: true, presses: 3 } } };
     owner.emit('inputs', hands as never);
     expect(await next(first, 'inputs')).toEqual([hands]);
+    const packed = packHeard({ number: 1, state: silence });
+    const heard = await untilHeard(next(first, 'sound'), () => {
+      owner.emit('sound', new Uint8Array(5000));
+      owner.emit('sound', packed);
+    });
+    expect(heard.map((bytes) => new Uint8Array(bytes))).toEqual([packed]);
+    const shown = await untilHeard(next(owner, 'shown'), () => {
+      first.emit('shown', new Uint8Array(40000));
+      first.emit('shown', new Uint8Array([255, 216]));
+    });
+    expect(shown).toEqual(['player-left', Buffer.from([255, 216])]);
     const named = next(first, 'identify');
     owner.emit('identify', 'player-left');
     await named;
