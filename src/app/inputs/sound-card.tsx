@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { AudioLines } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef } from 'react';
 import type { ShowInputs } from '../../core/document/types';
 import { SelectField } from '../parts/field';
 import { useAddFile } from '../data/use-add-file';
@@ -8,6 +8,7 @@ import { editShow, endGesture, useShow } from '../data/show-store';
 import { ScrubNumber } from '../parts/scrub-number';
 import { inputStore } from './input-store';
 import { listSoundDevices } from './sound';
+import { SoundMeter } from './sound-meter';
 import { SourceCard } from './source-card';
 
 const endings = ['.wav', '.mp3', '.ogg', '.oga', '.flac'];
@@ -17,41 +18,31 @@ const fromWords: Record<ShowInputs['sound']['from'], string> = {
   device: 'A microphone or line',
 };
 
-/** Bands as bars, lowest first, and a lamp for every start of a note. */
-function Meter() {
-  const heard = inputStore((s) => s.heard);
-  const last = useRef(0);
-  const [lit, setLit] = useState(false);
-  const onsets = heard?.onsets ?? 0;
-  useEffect(() => {
-    if (onsets === last.current) return;
-    last.current = onsets;
-    setLit(true);
-    const timer = setTimeout(() => setLit(false), 90);
-    return () => clearTimeout(timer);
-  }, [onsets]);
-  const bands = heard?.bands ?? new Float32Array(32);
+const Level = () => inputStore((s) => (s.heard?.level ?? 0).toFixed(2));
+
+/** The tempo that is heard, and a button that the show takes it by. */
+function Tempo() {
+  const bpm = inputStore((s) => s.heard?.bpm ?? null);
+  const words = inputStore(({ heard }) =>
+    typeof heard?.bpm === 'number'
+      ? `${heard.bpm.toFixed(1)} bpm, ${Math.round(heard.confidence * 100)} % sure`
+      : 'no tempo yet',
+  );
   return (
-    <div
-      className="flex min-h-0 grow items-end gap-[3px] rounded bg-base-100 p-2"
-      role="img"
-      aria-label="Bands of the sound"
-    >
-      {Array.from(bands, (value, k) => (
-        <span
-          key={k}
-          className="min-h-[2px] grow rounded-t-sm bg-primary"
-          style={{ height: `${Math.round(value * 100)}%`, opacity: 0.45 + 0.55 * value }}
-          data-band={k}
-          data-value={value.toFixed(3)}
-        />
-      ))}
-      <span
-        className="mb-0.5 ml-2 h-3 w-3 shrink-0 self-center rounded-full transition-colors"
-        style={{ background: lit ? 'var(--color-primary)' : 'var(--color-base-300)' }}
-        title="Lights at each start of a note"
-      />
-    </div>
+    <>
+      <span className="figures text-2xs" data-testid="heard-tempo">
+        {words}
+      </span>
+      <button
+        type="button"
+        className="tool"
+        disabled={bpm === null}
+        title="Sets the tempo of the show to what is heard"
+        onClick={() => bpm && editShow((show) => void (show.tempo.bpm = Math.round(bpm * 10) / 10))}
+      >
+        Use it
+      </button>
+    </>
   );
 }
 
@@ -61,9 +52,6 @@ export function SoundCard({ className }: { className?: string }) {
   const clock = useShow((show) => show.inputs.clock);
   const files = useShow((show) => show.files);
   const status = inputStore((s) => s.sound);
-  const level = inputStore((s) => s.heard?.level ?? 0);
-  const bpm = inputStore((s) => s.heard?.bpm ?? null);
-  const confidence = inputStore((s) => s.heard?.confidence ?? 0);
   const devices = useQuery({ queryKey: ['sound devices'], queryFn: listSoundDevices });
   const input = useRef<HTMLInputElement>(null);
   const set = (change: Partial<ShowInputs['sound']>, gesture: string | null = null): void => {
@@ -79,14 +67,12 @@ export function SoundCard({ className }: { className?: string }) {
   ];
   if (!deviceOptions.some(([id]) => id === sound.device))
     deviceOptions.push([sound.device, 'A device that is not here']);
-  const tempo =
-    bpm === null ? 'no tempo yet' : `${bpm.toFixed(1)} bpm, ${Math.round(confidence * 100)} % sure`;
   return (
     <SourceCard
       name="Sound"
       icon={<AudioLines size={15} />}
       status={{ ...status, words: fromWords[sound.from] }}
-      value={level.toFixed(2)}
+      value={<Level />}
       className={className}
     >
       <div className="flex flex-wrap items-center gap-2">
@@ -160,18 +146,7 @@ export function SoundCard({ className }: { className?: string }) {
           onDone={endGesture}
         />
         <span className="grow" />
-        <span className="figures text-2xs" data-testid="heard-tempo">
-          {tempo}
-        </span>
-        <button
-          type="button"
-          className="tool"
-          disabled={bpm === null}
-          title="Sets the tempo of the show to what is heard"
-          onClick={() => bpm && editShow((show) => void (show.tempo.bpm = Math.round(bpm * 10) / 10))}
-        >
-          Use it
-        </button>
+        <Tempo />
         <label className="flex items-center gap-1.5">
           <span className="quiet">Clock follows</span>
           <SelectField
@@ -191,7 +166,7 @@ export function SoundCard({ className }: { className?: string }) {
           {fault}
         </p>
       )}
-      <Meter />
+      <SoundMeter />
     </SourceCard>
   );
 }

@@ -14,7 +14,7 @@ export function SourceCard({
   name: string;
   icon: ReactNode;
   status?: SourceStatus & { words: string };
-  value: string;
+  value: ReactNode;
   className?: string;
   children: ReactNode;
 }) {
