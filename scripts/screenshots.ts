@@ -285,6 +285,11 @@ try {
       () => desk.driver.findElements(By.css('[data-machine] .text-success')),
       (good) => good.length === 4,
     );
+    await desk.until(
+      'what both players show',
+      () => desk.driver.findElements(By.css('[data-machine] img[alt$="shows now"]')),
+      (pictures) => pictures.length === 2,
+    );
     await shot('machines');
   });
 } finally {

@@ -1,3 +1,6 @@
+/** Pages, workers and servers all have it. */
+declare const performance: { readonly timeOrigin: number; now(): number };
+
 /**
  * The clock that a page or worker goes by: milliseconds since 1970 that only run forward. Where the clock of the machine is set
  * meanwhile, it goes on as before; what begins later goes by the new one.

@@ -64,12 +64,12 @@ function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
   const { word, tone } = linkWord(card);
   return (
     <tr data-machine={card.name}>
-      <td className="w-24">
+      <td className="w-18">
         {picture && (
           <img
             src={picture}
             alt={`What ${card.name} shows now`}
-            className="max-h-14 w-20 rounded-sm bg-black object-contain"
+            className="max-h-12 w-16 rounded-sm bg-black object-contain"
           />
         )}
       </td>
@@ -92,14 +92,19 @@ function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
         {isHere && card.role === 'player' && <Shows machine={card.machine} name={card.name} />}
       </td>
       <td className={tone}>{word}</td>
-      <td className="figures text-right">{clock ? ms(clock.roundTrip) : '–'}</td>
-      <td className="figures text-right">{asked ? `${Math.round((100 * lost) / asked)} %` : '–'}</td>
-      <td className="figures text-right" title={clock ? `sure to ${ms(clock.jitter)}` : undefined}>
+      <td className="figures text-right whitespace-nowrap">{clock ? ms(clock.roundTrip) : '–'}</td>
+      <td className="figures text-right whitespace-nowrap">
+        {asked ? `${Math.round((100 * lost) / asked)} %` : '–'}
+      </td>
+      <td
+        className="figures text-right whitespace-nowrap"
+        title={clock ? `sure to ${ms(clock.jitter)}` : undefined}
+      >
         {clock ? ms(clock.offset) : '–'}
       </td>
-      <td className="figures text-right">{clock ? ms(clock.jitter) : '–'}</td>
-      <td className="figures text-right">{framesPerSecond ?? '–'}</td>
-      <td className="quiet">{sinceText(card.since)}</td>
+      <td className="figures text-right whitespace-nowrap">{clock ? ms(clock.jitter) : '–'}</td>
+      <td className="figures text-right whitespace-nowrap">{framesPerSecond ?? '–'}</td>
+      <td className="quiet whitespace-nowrap">{sinceText(card.since)}</td>
       <td className="whitespace-nowrap">
         {isHere && card.role === 'player' && (
           <>
@@ -166,7 +171,7 @@ export function MachinesView() {
           </p>
         )}
         {cards.length > 0 && (
-          <table className="w-full text-left [&_td]:px-2 [&_td]:py-2 [&_th]:px-2 [&_th]:py-2 [&_tr]:border-b [&_tr]:border-(--edge)">
+          <table className="w-full text-left [&_td]:px-1.5 [&_td]:py-2 [&_th]:px-1.5 [&_th]:py-2 [&_tr]:border-b [&_tr]:border-(--edge)">
             <thead className="quiet text-2xs">
               <tr>
                 <td />
