@@ -66,6 +66,8 @@ export function readHeard(bytes: Uint8Array): Heard | null {
 
 /** Numbers after which the share of what was lost is told. */
 const toldEvery = 300;
+/** Numbers by which something may come late: what is older comes from a sender that has begun anew. */
+const mostLate = 30;
 
 /** Counts what did not arrive of what was sent by numbers. */
 export class LostCount {
@@ -76,7 +78,7 @@ export class LostCount {
   /** Takes a number; gives whether it is newer than all before. */
   take(number: number): boolean {
     // A sender that has begun anew, or a link that was away: neither has lost anything.
-    if (this.last === 0 || Math.abs(number - this.last) > toldEvery) {
+    if (this.last === 0 || number > this.last + toldEvery || number < this.last - mostLate) {
       this.first = number - 1;
       this.came = 0;
     } else if (number <= this.last) return false;
