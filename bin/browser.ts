@@ -29,6 +29,13 @@ export function rendererName(driver: WebDriver): Promise<string | null> {
     return gl && String(gl.getParameter(named ? named.UNMASKED_RENDERER_WEBGL : gl.RENDERER));`);
 }
 
+/** Has a browser do what only its tools can do; gives their answer. */
+export const devTools = <T = unknown>(driver: WebDriver, name: string, params: object = {}): Promise<T> =>
+  // Its types do not know what Chromium's driver can do beside.
+  (
+    driver as unknown as { sendAndGetDevToolsCommand(name: string, params: object): Promise<T> }
+  ).sendAndGetDevToolsCommand(name, params);
+
 interface BrowserOptions {
   width?: number;
   height?: number;

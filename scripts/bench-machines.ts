@@ -4,7 +4,8 @@ import os from 'node:os';
 import path from 'node:path';
 import { io, type Socket } from 'socket.io-client';
 import type { WebDriver } from 'selenium-webdriver';
-import { startBrowser } from '../bin/browser';
+import { devTools, startBrowser } from '../bin/browser';
+import { ownClock } from '../src/core/own-clock';
 import {
   linkPath,
   linkVersion,
@@ -26,7 +27,6 @@ const desks = { count: 20, perSecond: 60, seconds: 10 };
 const comparedSeconds = 60;
 /** Milliseconds in which the green of the clock scene goes round. */
 const roundMs = 200;
-const nowMs = (): number => performance.timeOrigin + performance.now();
 
 /** A scene whose green says the time, and a desk of twenty faders. */
 function clockShow(): Show {
@@ -102,7 +102,7 @@ async function measureLatency(address: string, main: Window, show: Show, tell: T
     if (wait > 0) await sleep(wait);
     for (const [k, link] of links.entries()) {
       const { control, low, high, times } = sent[k];
-      times.push(nowMs());
+      times.push(ownClock());
       link.emit(
         'perform',
         { type: 'desk', control, value: [low + ((high - low) * n) / all] },
@@ -247,14 +247,14 @@ async function measureTakeOver(tell: Tell): Promise<void> {
     await sleep(4000);
     const looking = sample(driver, takeOverSeconds.all);
     await sleep(takeOverSeconds.killed * 1000);
-    const killed = nowMs();
+    const killed = ownClock();
     execFileSync('pkill', ['-9', '-f', main.profile]);
     let led = 0;
     while (!led) {
       const answer = await fetch(`${spare.address}/machines/network`);
       const { following } = (await answer.json()) as NetworkState;
       // It ends once the server of the main machine, which lives, follows.
-      if (following?.phase !== 'following') led = nowMs();
+      if (following?.phase !== 'following') led = ownClock();
       else await sleep(10);
     }
     const looks = await looking;
@@ -287,10 +287,7 @@ export async function measureMachines(isWanted: (name: string) => boolean, tell:
   const main = await Window.open(address);
   const show = clockShow();
   try {
-    const tools = main.driver as unknown as {
-      sendDevToolsCommand(name: string, of: object): Promise<unknown>;
-    };
-    await tools.sendDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', { source: spy });
+    await devTools(main.driver, 'Page.addScriptToEvaluateOnNewDocument', { source: spy });
     await main.bringShow(show);
     await main.view('play');
     await sleep(4000);

@@ -1,3 +1,4 @@
+import { devTools } from '../bin/browser';
 import type { PerformanceState } from '../src/core/desk/performance-state';
 import { readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -84,17 +85,14 @@ interface Report {
 
 /** What the page says of itself: its engine, and its own heap and listeners once garbage is collected. */
 async function sampled(driver: WebDriver, at: number): Promise<Sample | null> {
-  const cdp = driver as WebDriver & {
-    sendAndGetDevToolsCommand(
-      name: string,
-      params: object,
-    ): Promise<{ metrics: { name: string; value: number }[] }>;
-  };
   const { stats } = await driver.executeScript<Report>('return window.pyrvel.report()');
   if (!stats) return null;
-  await cdp.sendAndGetDevToolsCommand('HeapProfiler.collectGarbage', {});
-  await cdp.sendAndGetDevToolsCommand('Performance.enable', {});
-  const { metrics } = await cdp.sendAndGetDevToolsCommand('Performance.getMetrics', {});
+  await devTools(driver, 'HeapProfiler.collectGarbage');
+  await devTools(driver, 'Performance.enable');
+  const { metrics } = await devTools<{ metrics: { name: string; value: number }[] }>(
+    driver,
+    'Performance.getMetrics',
+  );
   const metric = (name: string): number => metrics.find((one) => one.name === name)?.value ?? 0;
   const { targets, textures, shaders, framesPerSecond } = stats;
   return {

@@ -1,5 +1,5 @@
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
-import { startBrowser, type Renderer } from '../bin/browser';
+import { devTools, startBrowser, type Renderer } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
 import { writeShow } from '../src/core/show/validate';
 import type { Show } from '../src/core/document/types';
@@ -114,10 +114,7 @@ export class Desk {
       }),
     );
     const send = (type: string, share: number | null): Promise<unknown> =>
-      // Given as the driver has it: its types do not know that a page can be touched.
-      (
-        this.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<unknown> }
-      ).sendDevToolsCommand('Input.dispatchTouchEvent', {
+      devTools(this.driver, 'Input.dispatchTouchEvent', {
         type,
         touchPoints:
           share === null

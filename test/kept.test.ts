@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
+import { devTools } from '../bin/browser';
 import { Sketch } from '../demo/sketch';
 import type { Show } from '../src/core/document/types';
 import { Desk, movingShow, smallShow } from './desk';
@@ -92,26 +93,26 @@ describe('a show in two tabs', () => {
 });
 
 test('a storage that is full is said before and when it is, and no edit is lost', async () => {
-  const cdp = desk.driver as unknown as {
-    sendAndGetDevToolsCommand(name: string, params: object): Promise<{ identifier: string }>;
-    sendDevToolsCommand(name: string, params: object): Promise<void>;
-  };
   // Browsers of today tell pages of more space than there is: this one tells the truth, and takes no show any more.
-  const { identifier } = await cdp.sendAndGetDevToolsCommand('Page.addScriptToEvaluateOnNewDocument', {
-    source: `
+  const { identifier } = await devTools<{ identifier: string }>(
+    desk.driver,
+    'Page.addScriptToEvaluateOnNewDocument',
+    {
+      source: `
       StorageManager.prototype.estimate = () => Promise.resolve({ usage: 95, quota: 100 });
       const put = IDBObjectStore.prototype.put;
       IDBObjectStore.prototype.put = function (value, ...rest) {
         if (this.name === 'shows') throw new DOMException('no space', 'QuotaExceededError');
         return put.call(this, value, ...rest);
       };`,
-  });
+    },
+  );
   await desk.driver.navigate().refresh();
   await desk.notice('warning', 'nearly full');
   await desk.choose('Levels');
   await desk.type('Gamma value', '1.9');
   await desk.notice('error', 'could not be saved');
-  await cdp.sendDevToolsCommand('Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  await devTools(desk.driver, 'Page.removeScriptToEvaluateOnNewDocument', { identifier });
   await desk.driver.navigate().refresh();
   await desk.choose('Levels');
   expect(await shown('Gamma value')).toBe('1.9');
@@ -155,9 +156,7 @@ test('a fader that was left up is up after a reload', async () => {
 async function discard(address: string): Promise<void> {
   await desk.driver.get('chrome://discards/');
   // The tab that is in front is never discarded; nor is one that a driver looks into.
-  await (
-    desk.driver as unknown as { sendDevToolsCommand(name: string, of: object): Promise<void> }
-  ).sendDevToolsCommand('Page.bringToFront', {});
+  await devTools(desk.driver, 'Page.bringToFront');
   const row = `
     const inside = (root) => [...root.querySelectorAll('*')].flatMap((e) => [e, ...(e.shadowRoot ? inside(e.shadowRoot) : [])]);
     const row = inside(document).find((e) => e.tagName === 'TR' && e.textContent.includes('${address}'));`;

@@ -282,7 +282,7 @@ export class Engine {
         break;
       case 'sound-heard': {
         const heard = readHeard(message.packed);
-        if (heard) this.inputs.hearElsewhere(heard.state, performance.now());
+        if (heard) this.inputs.hearElsewhere(heard.state);
         break;
       }
       case 'hear':

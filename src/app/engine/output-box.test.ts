@@ -1,6 +1,6 @@
 import { beforeEach, expect, jest, test } from '@jest/globals';
 import { FakeBox, installImageData } from '../testing/fake-box';
-import { clearBox, settleCanvas, shownIn, stackCanvas, standIn } from './output-box';
+import { clearBox, seenPart, settleCanvas, shownIn, stackCanvas, standIn } from './output-box';
 
 installImageData();
 const size = { width: 64, height: 36 };
@@ -30,6 +30,7 @@ test('of a shared bitmap a canvas is enlarged until the output’s own part fill
   settleCanvas(box.element, [0.25, 0.5]);
   expect(canvas.style).toMatchObject({ width: '400%', height: '200%', left: '0', bottom: '0' });
   expect(shownIn(box.element)).toEqual({ canvas, share: [0.25, 0.5] });
+  expect(seenPart(shownIn(box.element)!)).toEqual([0, 18, 16, 18]);
 });
 
 test('a stand-in is seen instead of all that was there, until the next canvas has a picture', () => {

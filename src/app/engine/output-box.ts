@@ -69,8 +69,26 @@ export function clearBox(box: Box): void {
   for (const canvas of box.querySelectorAll('canvas')) canvas.remove();
 }
 
-/** The canvas that is seen in a box, with the share of its bitmap that the output fills; null: there is none. */
-export function shownIn(box: Box): { canvas: HTMLCanvasElement; share: Share } | null {
+interface Shown {
+  canvas: HTMLCanvasElement;
+  /** Share of its bitmap that the output fills, from the lower left. */
+  share: Share;
+}
+
+/** The part of a canvas that is seen: its left, upper edge, width and height in pixels. */
+export function seenPart({ canvas, share }: Shown): [number, number, number, number] {
+  const [width, height] = [canvas.width * share[0], canvas.height * share[1]];
+  return [0, canvas.height - height, width, height];
+}
+
+/** Pixels of this window, for an output that fills it. */
+export const windowSize = (): { width: number; height: number } => ({
+  width: Math.max(1, Math.round(innerWidth * devicePixelRatio)),
+  height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
+});
+
+/** The canvas that is seen in a box; null: there is none. */
+export function shownIn(box: Box): Shown | null {
   const canvas = [...box.querySelectorAll('canvas')].at(-1);
   return canvas ? { canvas, share: shares.get(canvas) ?? whole } : null;
 }

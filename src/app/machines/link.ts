@@ -1,5 +1,5 @@
-import { ownClock } from '../../core/own-clock';
 import { io, type Socket } from 'socket.io-client';
+import { ownClock } from '../../core/own-clock';
 import type { ClockMeter } from '../../core/machines/clock';
 import { ClockRounds } from '../../core/machines/clock-rounds';
 import {

@@ -1,5 +1,5 @@
-import { ownClock } from '../../core/own-clock';
 import { LogOut, RotateCcw, Tag } from 'lucide-react';
+import { ownClock } from '../../core/own-clock';
 import type { MachineCard } from '../../core/machines/link';
 import { useShow } from '../data/show-store';
 import { SelectField } from '../parts/field';

@@ -1,5 +1,5 @@
-import { ownClock } from '../../core/own-clock';
 import * as Y from 'yjs';
+import { ownClock } from '../../core/own-clock';
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import type { Audience, MachineCard, StateNews } from '../../core/machines/link';
 import { NewsOfState } from '../../core/machines/news';

@@ -1,16 +1,12 @@
 import { useEffect, useRef } from 'react';
 import { createRoot } from 'react-dom/client';
 import { engine } from '../engine/client';
+import { windowSize } from '../engine/output-box';
 import { playerName } from '../machines/link';
 import { begin, enter, playerStore, showsIn } from './player-session';
 import { CodeForm } from '../remote/code-form';
 import { stayAwake } from '../stage/stay-awake';
 import '../styles.css';
-
-const sizeOf = (): { width: number; height: number } => ({
-  width: Math.max(1, Math.round(innerWidth * devicePixelRatio)),
-  height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
-});
 
 /** The picture: one screen of the wall, or what is on air, as large as the window. */
 function Picture({ screen }: { screen: string | null }) {
@@ -22,13 +18,13 @@ function Picture({ screen }: { screen: string | null }) {
       source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
       use: 'stage',
       box: () => element,
-      size: sizeOf,
+      size: windowSize,
     });
     const stop = client.on('output-painted', (painted) => {
       if (painted.id === id && playerStore.getState().hasShow) playerStore.setState({ hasPicture: true });
     });
     const resize = (): void => {
-      const { width, height } = sizeOf();
+      const { width, height } = windowSize();
       client.resizeOutput(id, width, height);
     };
     addEventListener('resize', resize);

@@ -1,10 +1,10 @@
-import { ownClock } from '../../core/own-clock';
 import { create } from 'zustand';
 import * as Y from 'yjs';
+import { ownClock } from '../../core/own-clock';
 import type { Show } from '../../core/document/types';
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { readShared } from '../../core/machines/show-document';
-import { LostCount, readHeard } from '../../core/audio/heard';
+import { LostCount, numberOfHeard } from '../../core/audio/heard';
 import { checkShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';
@@ -148,8 +148,8 @@ function join(token: string): void {
   const lost = new LostCount();
   link.on('sound', (bytes) => {
     const packed = new Uint8Array(bytes);
-    const heard = readHeard(packed);
-    if (!heard || !lost.take(heard.number)) return;
+    const number = numberOfHeard(packed);
+    if (number === null || !lost.take(number)) return;
     engine().send({ type: 'sound-heard', packed });
     const share = lost.share();
     if (share !== null)

@@ -10,7 +10,7 @@ import type { Scene, Show } from '../../core/document/types';
 import { rehearseFullStorage } from '../data/keeper';
 import { showStore } from '../data/show-store';
 import type { EngineClient } from '../engine/client';
-import { shownIn } from '../engine/output-box';
+import { seenPart, shownIn } from '../engine/output-box';
 import { engineFor } from '../exports/job-queue';
 import { preflightStore } from './preflight-run';
 
@@ -90,9 +90,7 @@ class RehearsalStage {
     const shown = shownIn(this.element);
     if (!shown || shown.canvas.width === 0) return;
     const { picture } = this;
-    const { canvas, share } = shown;
-    const [w, h] = [canvas.width * share[0], canvas.height * share[1]];
-    picture.drawImage(canvas, 0, canvas.height - h, w, h, 0, 0, looked.width, looked.height);
+    picture.drawImage(shown.canvas, ...seenPart(shown), 0, 0, looked.width, looked.height);
     const { data } = picture.getImageData(0, 0, looked.width, looked.height);
     let sum = 0;
     // FNV-1a over all colours.

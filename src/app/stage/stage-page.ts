@@ -1,3 +1,4 @@
+import { windowSize } from '../engine/output-box';
 import { stayAwake } from './stay-awake';
 import type { StagePage } from './windows';
 
@@ -14,10 +15,6 @@ Object.assign(body.style, {
 });
 
 let tellSize: ((width: number, height: number) => void) | null = null;
-const size = (): { width: number; height: number } => ({
-  width: Math.max(1, Math.round(innerWidth * devicePixelRatio)),
-  height: Math.max(1, Math.round(innerHeight * devicePixelRatio)),
-});
 
 /** Frames that the refresh rate of the display is told from. */
 const countedFrames = 90;
@@ -40,7 +37,7 @@ let hertz: number | null = null;
 const page: Required<StagePage>['pyrvelStage'] = {
   page: crypto.randomUUID(),
   box: body,
-  size,
+  size: windowSize,
   onSize(listener) {
     tellSize = listener;
   },
@@ -49,7 +46,7 @@ const page: Required<StagePage>['pyrvelStage'] = {
 (window as Window & StagePage).pyrvelStage = page;
 
 addEventListener('resize', () => {
-  const { width, height } = size();
+  const { width, height } = windowSize();
   tellSize?.(width, height);
 });
 addEventListener('keydown', (event) => {

@@ -1,5 +1,5 @@
 import { describe, expect, test } from '@jest/globals';
-import { heardBytes, LostCount, packHeard, readHeard } from './heard';
+import { heardBytes, LostCount, numberOfHeard, packHeard, readHeard } from './heard';
 import { Listener, silence } from './listener';
 
 const rate = 48000;
@@ -46,6 +46,8 @@ describe('what is heard, as it travels', () => {
       number: 7,
       state: { level: 0.25 },
     });
+    expect(numberOfHeard(inside.subarray(5, 5 + heardBytes))).toBe(7);
+    expect(numberOfHeard(bytes.subarray(1))).toBeNull();
     expect(readHeard(bytes.subarray(1))).toBeNull();
     expect(readHeard(new Uint8Array(heardBytes))).toBeNull();
     expect(readHeard(new Uint8Array(heardBytes).fill(255))).toBeNull();

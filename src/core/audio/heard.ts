@@ -38,9 +38,16 @@ export function packHeard({ number, state }: Heard): Uint8Array {
   return bytes;
 }
 
+/** The number of what `packHeard` has packed; null: it is nothing of the kind. */
+export function numberOfHeard(bytes: Uint8Array): number | null {
+  if (bytes.byteLength !== heardBytes) return null;
+  return new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength).getUint32(0, true);
+}
+
 /** Reads what `packHeard` has packed; null: it is nothing of the kind. */
 export function readHeard(bytes: Uint8Array): Heard | null {
-  if (bytes.byteLength !== heardBytes) return null;
+  const number = numberOfHeard(bytes);
+  if (number === null) return null;
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [rate, level, peak, bpm, confidence] = [0, 1, 2, 3, 4].map((k) => view.getFloat32(4 + 4 * k, true));
   const onsets = Object.fromEntries(
@@ -59,7 +66,7 @@ export function readHeard(bytes: Uint8Array): Heard | null {
   }
   if (![rate, level, peak, confidence].every(Number.isFinite) || rate <= 0) return null;
   return {
-    number: view.getUint32(0, true),
+    number,
     state: { rate, level, peak, bpm: Number.isNaN(bpm) ? null : bpm, confidence, onsets, power },
   };
 }

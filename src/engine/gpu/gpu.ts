@@ -367,6 +367,18 @@ void main() { result = texture(picture, place); }`,
     return rgba;
   }
 
+  /** The pixels of a target of 8 bits, once the GPU is done; the lowest row first. Takes the target back. Rejects if the GPU is lost meanwhile. */
+  async takeBytes(target: WebGLRenderTarget): Promise<Uint8Array<ArrayBuffer>> {
+    const { width, height } = target;
+    const bytes = new Uint8Array(4 * width * height);
+    try {
+      await this.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, bytes);
+      return bytes;
+    } finally {
+      if (!this.isLost) this.release(target);
+    }
+  }
+
   clear(target: WebGLRenderTarget): void {
     this.renderer.setRenderTarget(target);
     this.renderer.setClearColor(0x000000, 0);

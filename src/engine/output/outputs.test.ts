@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import type { Gpu } from '../gpu/gpu';
+import { Gpu } from '../gpu/gpu';
 import type { OutputSpec } from '../protocol/protocol';
 import { wholePicture } from './mapping';
 import { Outputs, type Draw, type StateOf } from './outputs';
@@ -23,6 +23,8 @@ class FakeGpu {
     readRenderTargetPixelsAsync: () => Promise.resolve(),
   };
   isLost = false;
+  // The real one, by the parts that stand here.
+  takeBytes = Gpu.prototype.takeBytes;
   acquire = (width: number, height: number) => ({ width, height });
   release = (): void => undefined;
   moveCanvas = (): void => undefined;

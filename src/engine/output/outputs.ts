@@ -129,9 +129,9 @@ export class Outputs {
 
   /** Keeps a small picture of one of them, in turn, for when the graphics card is lost. `isFrozen` and `draw` as in `paint`. */
   keepStandIn(now: number, gpu: Gpu, isFrozen: (output: Readonly<OutputSpec>) => boolean, draw: Draw): void {
-    this.fit(gpu);
     const shown = [...this.all.values()].filter((output) => !output.isLost && !isFrozen(output));
     this.standIns.turn(now, gpu, shown, (output) => {
+      this.fit(gpu);
       gpu.renderer.setViewport(0, 0, output.width, output.height);
       return draw(output);
     });

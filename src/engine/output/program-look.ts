@@ -32,14 +32,12 @@ export class ProgramLook {
       return;
     }
     this.busy = gpu;
-    const pixels = new Uint8Array(4 * width * height);
-    gpu.renderer
-      .readRenderTargetPixelsAsync(target, 0, 0, width, height, pixels)
-      .then(() => this.encode(pixels))
+    gpu
+      .takeBytes(target)
+      .then((pixels) => this.encode(pixels))
       .then(this.tell, () => undefined) // The GPU was lost meanwhile; the next one is asked for the next picture.
       .finally(() => {
         if (this.busy === gpu) this.busy = null;
-        if (!gpu.isLost) gpu.release(target);
       });
   }
 

@@ -1,11 +1,13 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
-import type { Gpu } from '../gpu/gpu';
+import { Gpu } from '../gpu/gpu';
 import type { OutputSource } from '../protocol/protocol';
 import { StandIns } from './stand-ins';
 
 /** The parts of a Gpu that stand-ins use; a reading is done when the test says so. */
 class FakeGpu {
   isLost = false;
+  // The real one, by the parts that stand here.
+  takeBytes = Gpu.prototype.takeBytes;
   held = 0;
   moved: number[][] = [];
   readings: { done(): void; fail(): void }[] = [];

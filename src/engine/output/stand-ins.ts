@@ -52,11 +52,10 @@ export class StandIns {
     this.busy = gpu;
     const target = gpu.acquire(width, height, '8');
     gpu.moveCanvas(next.width, next.height, target);
-    const rgba = new Uint8Array(4 * width * height);
-    gpu.renderer
-      .readRenderTargetPixelsAsync(target, 0, 0, width, height, rgba)
+    gpu
+      .takeBytes(target)
       .then(
-        () => {
+        (rgba) => {
           const entry = this.taken.get(id);
           if (entry) entry.picture = { width, height, rgba };
         },
@@ -64,7 +63,6 @@ export class StandIns {
       )
       .finally(() => {
         if (this.busy === gpu) this.busy = null;
-        if (!gpu.isLost) gpu.release(target);
       });
   }
 

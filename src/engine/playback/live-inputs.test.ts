@@ -54,7 +54,7 @@ describe('what comes to the engine from outside', () => {
     inputs.setShow(sound({ from: 'device' }));
     expect(inputs.heardFromDevice).toBeNull();
     const now = jest.spyOn(performance, 'now').mockReturnValue(1000);
-    inputs.hearElsewhere({ ...silence, level: 0.25 }, 1000);
+    inputs.hearElsewhere({ ...silence, level: 0.25 });
     expect(inputs.at(0, true).sound.level).toBe(0.25);
     const { port2 } = new MessageChannel();
     inputs.setStream(48000, port2);
@@ -64,7 +64,7 @@ describe('what comes to the engine from outside', () => {
     expect(inputs.heardFromDevice).not.toBeNull();
     // A file is the same everywhere.
     inputs.setShow(sound({ from: 'loop' }));
-    inputs.hearElsewhere({ ...silence, level: 0.9 }, 2000);
+    inputs.hearElsewhere({ ...silence, level: 0.9 });
     expect(inputs.at(1.05, true).sound.level).not.toBe(0.9);
     expect(inputs.heardFromDevice).toBeNull();
     inputs.setStream(48000, null);

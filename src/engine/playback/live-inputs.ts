@@ -107,8 +107,8 @@ export class LiveInputs {
   }
 
   /** What the machine that is followed hears of its device: a player has none, and what a spare has is not the same. */
-  hearElsewhere(state: SoundState, now: number): void {
-    this.elsewhere = { state, at: now };
+  hearElsewhere(state: SoundState): void {
+    this.elsewhere = { state, at: performance.now() };
   }
 
   /** What a device of this machine has been heard of; null: there is none, or nobody listens to it. */

@@ -205,14 +205,8 @@ export class Grabber {
     this.smaller ??= gpu.material(smallText(this.gathering !== null), finishUniforms, vertexText);
     finishUniforms.picture.value = picture;
     const target = gpu.acquire(width, height, '8');
-    const bytes = new Uint8Array(4 * width * height);
-    try {
-      gpu.pass(this.smaller, target);
-      await gpu.renderer.readRenderTargetPixelsAsync(target, 0, 0, width, height, bytes);
-      return bytes;
-    } finally {
-      gpu.release(target);
-    }
+    gpu.pass(this.smaller, target);
+    return gpu.takeBytes(target);
   }
 
   /** The pixels of the frame, and begins another. */

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it } from '@jest/globals';
 import { packHeard } from '../../core/audio/heard';
 import { silence } from '../../core/audio/listener';
+import { ownClock } from '../../core/own-clock';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
@@ -87,8 +88,6 @@ async function until(what: string, is: () => boolean): Promise<void> {
   }
 }
 
-const now = (): number => performance.timeOrigin + performance.now();
-
 describe('the spare', () => {
   /** What the first machine keeps. */
   let folder: string;
@@ -121,7 +120,7 @@ describe('the spare', () => {
     const document = new Y.Doc();
     document.getMap('show').set('name', 'Night');
     mine.link.emit('show', Y.encodeStateAsUpdate(document), true);
-    mine.tell(3, now());
+    mine.tell(3, ownClock());
     await until('it to follow', () => its.isFollowing() && its.states.length > 0);
   };
 
@@ -132,8 +131,8 @@ describe('the spare', () => {
     // Both servers have the clock of this machine, which is found however busy that is.
     const told = new Map<unknown, number>([[3, -Infinity]]);
     await until('the news by its own clock', () => {
-      mine.tell(4 + told.size, now());
-      told.set(4 + told.size, now());
+      mine.tell(4 + told.size, ownClock());
+      told.set(4 + told.size, ownClock());
       const { time, at } = its.states.at(-1)!;
       return Math.abs(at - told.get(time)!) < 100;
     });
@@ -187,7 +186,7 @@ describe('the spare', () => {
     await until('the takeover', () => !its.isFollowing());
     mine = new Window(first);
     await until('the first to follow', () => mine.isFollowing());
-    its.tell(9, now());
+    its.tell(9, ownClock());
     await until('its state', () => mine.states.some(({ time }) => time === 9));
     mine.link.emit('perform', { type: 'freeze', on: true }, () => undefined);
     await until('the command', () => its.commands.length > 0);
@@ -204,7 +203,7 @@ describe('the spare', () => {
     await until('the takeover', () => !its.isFollowing());
     const { following } = (await (await ask(second, '/machines/network')).json()) as NetworkState;
     expect(following!.phase).toBe('leading');
-    its.tell(5, now());
+    its.tell(5, ownClock());
     first = await start(folder);
     mine = new Window(first);
     await until('it to follow', () => mine.isFollowing() && mine.states.some(({ time }) => time === 5));
@@ -239,7 +238,7 @@ describe('the spare', () => {
       await begin(`https://127.0.0.1:${line.port}`);
       line.hold(true);
       await until('it to perform', () => !its.isFollowing());
-      mine.tell(7, now());
+      mine.tell(7, ownClock());
       line.hold(false);
       await until('it to follow again', () => its.isFollowing() && its.states.at(-1)!.time === 7);
       expect(mine.follows).toEqual([null]);

@@ -1,4 +1,3 @@
-import { ownClock } from '../../core/own-clock';
 import { createHash, randomBytes, X509Certificate } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
@@ -6,6 +5,7 @@ import { Agent, request } from 'node:https';
 import { hostname } from 'node:os';
 import { pipeline } from 'node:stream/promises';
 import { io, type Socket } from 'socket.io-client';
+import { ownClock } from '../../core/own-clock';
 import { ClockRounds } from '../../core/machines/clock-rounds';
 import {
   linkPath,

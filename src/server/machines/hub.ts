@@ -1,11 +1,11 @@
-import { heardBytes } from '../../core/audio/heard';
-import { ownClock } from '../../core/own-clock';
 import type { IncomingMessage, Server as HttpServer } from 'node:http';
 import type { TLSSocket } from 'node:tls';
 import { Server as Engine } from 'engine.io';
 import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { Server, type Socket } from 'socket.io';
 import * as Y from 'yjs';
+import { heardBytes } from '../../core/audio/heard';
+import { ownClock } from '../../core/own-clock';
 import type { PerformanceCommand } from '../../core/desk/command';
 import {
   linkPath,
@@ -245,6 +245,11 @@ export class Hub {
     return this.links().filter(({ data }) => data.role === 'player');
   }
 
+  /** Those that draw by their own engine, and need all that the main one draws by. */
+  private get drawing(): Link[] {
+    return [...this.players, ...this.spares];
+  }
+
   private get spares(): Link[] {
     return this.links().filter(({ data }) => data.role === 'spare');
   }
@@ -431,14 +436,14 @@ export class Hub {
 
   takeInputs(inputs: ControllerState): void {
     this.inputs = inputs;
-    for (const one of [...this.players, ...this.spares]) one.emit('inputs', inputs);
+    for (const one of this.drawing) one.emit('inputs', inputs);
     if (this.upstream) this.main?.emit('inputs', inputs);
   }
 
   /** What is heard, here or where is followed. */
   takeSound(packed: Uint8Array): void {
     if (packed.byteLength !== heardBytes) return;
-    for (const one of [...this.players, ...this.spares]) one.volatile.emit('sound', packed);
+    for (const one of this.drawing) one.volatile.emit('sound', packed);
     if (this.upstream) this.main?.volatile.emit('sound', packed);
   }
 
@@ -585,7 +590,7 @@ export class Hub {
     const audience: Audience = {
       remotes: this.remotes.length,
       // The spare needs all that a player does.
-      players: this.players.length + this.spares.length,
+      players: this.drawing.length,
     };
     this.main?.emit('audience', audience);
     this.tellRoster();
