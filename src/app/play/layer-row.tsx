@@ -7,6 +7,7 @@ import { perform } from '../engine/perform';
 import { liveStore } from '../engine/live';
 import { SelectField } from '../parts/field';
 import { Bindable } from './bindable';
+import { useLever } from './use-grip';
 
 const blends: [Layer['blend'], string][] = [
   ['over', 'Over'],
@@ -25,6 +26,7 @@ export function LayerRow() {
     setWished({ blend: change.blend ?? blend, opacity: change.opacity ?? opacity });
     if (layer) perform({ type: 'layer', layer: { ...layer, ...change } });
   };
+  const { lever } = useLever(opacity, (to) => put({ opacity: to }));
   return (
     <div className="flex h-11 items-center gap-1.5" role="group" aria-label="Layer over the program">
       <Layers size={15} className={clsx('shrink-0', layer ? 'text-primary' : 'quiet')} />
@@ -54,8 +56,7 @@ export function LayerRow() {
           min={0}
           max={1}
           step={0.01}
-          value={opacity}
-          onChange={(event) => put({ opacity: Number(event.target.value) })}
+          {...lever}
         />
       </Bindable>
     </div>

@@ -13,6 +13,7 @@ import { liveStore } from '../engine/live';
 import { SelectField } from '../parts/field';
 import { useHold } from '../parts/use-hold';
 import { Bindable } from './bindable';
+import { useLever } from './use-grip';
 
 /** A momentary pad on the whole picture. */
 function HitPad({ hit, label, help }: { hit: Hit; label: string; help: string }) {
@@ -59,8 +60,11 @@ function FreezePad() {
 }
 
 function Master({ master, label, help }: { master: 'speed' | 'motion'; label: string; help: string }) {
-  const value = liveStore((s) => s.masters[master]);
   const put = (to: number): void => perform({ type: 'master', master, value: to });
+  const { value, lever } = useLever(
+    liveStore((s) => s.masters[master]),
+    put,
+  );
   return (
     <Bindable target={{ type: 'master', master }} label={label} className="flex h-9 items-center gap-2">
       <button
@@ -78,8 +82,7 @@ function Master({ master, label, help }: { master: 'speed' | 'motion'; label: st
         min={0}
         max={2}
         step={0.01}
-        value={value}
-        onChange={(event) => put(Number(event.target.value))}
+        {...lever}
       />
       <output className="figures w-11 shrink-0 text-right text-2xs whitespace-nowrap">
         {Math.round(value * 100)} %

@@ -15,9 +15,12 @@ export const numbersOfType: Readonly<Record<DeskControl['type'], number>> = {
   title: 0,
 };
 
-export const isWords = (value: DeskValue): value is string => typeof value === 'string';
+/** A value that is only looked at. */
+type SeenValue = string | readonly number[];
 
-export const sameValue = (a: DeskValue, b: DeskValue): boolean =>
+export const isWords = (value: SeenValue): value is string => typeof value === 'string';
+
+export const sameValue = (a: SeenValue, b: SeenValue): boolean =>
   isWords(a) || isWords(b) ? a === b : a.length === b.length && a.every((v, k) => v === b[k]);
 
 /** Holds a number between the ends of a desk control and on its steps. */

@@ -21,7 +21,7 @@ const aria = (control: DeskControl, value: number) =>
 
 /** A fader: it goes to where it is touched, and follows each finger by itself. */
 export function Fader({ control }: { control: DeskControl }) {
-  const { numbers, move, grip, release } = useNumbers(control);
+  const { numbers, move, take, letGo } = useNumbers(control);
   const value = numbers[0] ?? control.range[0];
   const share = shareOf(control, value);
   const isWide = control.size[0] > control.size[1];
@@ -46,12 +46,12 @@ export function Fader({ control }: { control: DeskControl }) {
       )}
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
-        grip();
+        take();
         at(event);
       }}
       onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && at(event)}
-      onPointerUp={release}
-      onPointerCancel={release}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
       onDoubleClick={() => sendHome(control)}
       onKeyDown={(event) => turnByKey(control, 0, event)}
     >
@@ -85,13 +85,13 @@ function arc(share: number, radius: number): string {
 
 /** A dial: it is turned by moving up and down, finely with Shift. */
 export function Dial({ control }: { control: DeskControl }) {
-  const { numbers, move, grip, release } = useNumbers(control);
+  const { numbers, move, take, letGo } = useNumbers(control);
   const value = numbers[0] ?? control.range[0];
   const share = shareOf(control, value);
   const from = useRef<{ y: number; share: number } | null>(null);
   const end = (): void => {
     from.current = null;
-    release();
+    letGo();
   };
   return (
     <svg
@@ -100,7 +100,7 @@ export function Dial({ control }: { control: DeskControl }) {
       className="min-h-0 w-full grow cursor-ns-resize touch-none rounded outline-offset-2"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
-        grip();
+        take();
         from.current = { y: event.clientY, share };
       }}
       onPointerMove={(event) => {
@@ -131,7 +131,7 @@ export function Dial({ control }: { control: DeskControl }) {
 
 /** A pad x/y: the point is where the finger is. */
 export function XyPad({ control }: { control: DeskControl }) {
-  const { numbers, move, grip, release } = useNumbers(control);
+  const { numbers, move, take, letGo } = useNumbers(control);
   const [x, y] = [numbers[0] ?? 0, numbers[1] ?? 0];
   const box = useRef<HTMLDivElement>(null);
   const at = (event: React.PointerEvent): void => {
@@ -156,12 +156,12 @@ export function XyPad({ control }: { control: DeskControl }) {
       className="relative min-h-0 grow cursor-crosshair touch-none overflow-hidden rounded border edge bg-base-100 outline-offset-2"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
-        grip();
+        take();
         at(event);
       }}
       onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && at(event)}
-      onPointerUp={release}
-      onPointerCancel={release}
+      onPointerUp={letGo}
+      onPointerCancel={letGo}
       onDoubleClick={() => sendHome(control)}
       onKeyDown={(event) => {
         const isUp = event.key === 'ArrowUp' || event.key === 'ArrowDown' || event.key.startsWith('Page');

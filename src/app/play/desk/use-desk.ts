@@ -1,14 +1,13 @@
-import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { shareIn, storedValue } from '../../../core/desk/value';
+import { heldNumber, isWords, shareIn, storedValue } from '../../../core/desk/value';
 import type { DeskControl, DeskValue } from '../../../core/document/types';
 import { catalogue } from '../../../nodes/catalogue';
 import { useShow } from '../../data/show-store';
 import { perform } from '../../engine/perform';
 import { liveStore } from '../../engine/live';
+import { useGrip } from '../use-grip';
 
-/** Milliseconds that a control stays where a finger has left it: on another machine, what is said of it takes its way there and back. */
-const settleMs = 120;
+const none: readonly number[] = [];
 
 /** Where a desk control stands: as it was moved, else as the patches have it. */
 export function useDeskValue(control: DeskControl): DeskValue {
@@ -17,34 +16,17 @@ export function useDeskValue(control: DeskControl): DeskValue {
   return moved ?? storedValue({ scenes }, control, catalogue);
 }
 
-/**
- * The numbers of a control, and what moves one of them. While a finger holds it, it stands where the finger has put it and not where the
- * engine last said.
- */
-export function useNumbers(control: DeskControl): {
-  numbers: readonly number[];
-  move(numbers: readonly number[]): void;
-  grip(): void;
-  release(): void;
-} {
+/** The numbers of a control, and a finger that moves it. */
+export function useNumbers(control: DeskControl): ReturnType<typeof useGrip> {
   const said = useDeskValue(control);
-  const [held, setHeld] = useState<readonly number[] | null>(null);
-  const isHeld = useRef(false);
-  const settling = useRef(0);
-  useEffect(() => () => clearTimeout(settling.current), []);
+  const grip = useGrip(isWords(said) ? none : said);
   return {
-    numbers: held ?? (typeof said === 'string' ? [] : said),
+    ...grip,
     move(numbers) {
-      if (isHeld.current) setHeld(numbers);
-      perform({ type: 'desk', control: control.id, value: [...numbers] });
-    },
-    grip() {
-      clearTimeout(settling.current);
-      isHeld.current = true;
-    },
-    release() {
-      isHeld.current = false;
-      settling.current = window.setTimeout(() => setHeld(null), settleMs);
+      // As the engine will say it: between its ends, on its steps.
+      const value = numbers.map((one) => heldNumber(control, one));
+      grip.move(value);
+      perform({ type: 'desk', control: control.id, value });
     },
   };
 }
