@@ -1,6 +1,6 @@
 import { describe, expect, it } from '@jest/globals';
 import { Options } from './arguments';
-import { playerAddress, playerFlags, startPlayer } from './player';
+import { playerAddress, playerFlags, portOf, startPlayer } from './player';
 
 const address = (options: Record<string, string>): string => playerAddress(Options.of(options)).href;
 
@@ -21,13 +21,11 @@ describe('pyrvel player', () => {
     );
   });
 
-  it('keeps a browser of its own for each name, and trusts one certificate only', () => {
-    const flags = playerFlags(new URL('https://10.0.0.2/player?name=Gable%20left'), '/data', 'abc=');
+  it('keeps a browser and a port of its own for each name', () => {
+    const flags = playerFlags(new URL('http://localhost:4200/player?name=Gable%20left'), '/data');
     expect(flags).toContain('--user-data-dir=/data/player-Gable-left');
-    expect(flags).toContain('--ignore-certificate-errors-spki-list=abc=');
-    expect(flags.at(-1)).toBe('--app=https://10.0.0.2/player?name=Gable%20left');
-    expect(playerFlags(new URL('http://localhost/player?name=A'), '/data', null).join(' ')).not.toMatch(
-      /certificate/,
-    );
+    expect(flags.at(-1)).toBe('--app=http://localhost:4200/player?name=Gable%20left');
+    expect(portOf('Gable left')).toBe(portOf('Gable left'));
+    expect(new Set(['Left', 'Right', 'Gable left', 'Gable right'].map(portOf)).size).toBe(4);
   });
 });

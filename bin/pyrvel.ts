@@ -46,7 +46,7 @@ const help = `Pyrvel on the command line. SHOW is a .pyrvel.json or .pyrvel.zip 
       draws pieces of exports until it is stopped; any number of machines can do so
   player --host ADDRESS [--name NAME] [--code DIGITS]
       shows a screen of the wall in a window that fills the display; ADDRESS and the code stand in Machines on the
-      main machine. See docs/machines.md
+      main machine. Goes to the spare when that is gone. See docs/machines.md
   pack SHOW.pyrvel.json --files FOLDER --out SHOW.pyrvel.zip
       packs a show with its files, found in the folder by name or id
 

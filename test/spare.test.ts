@@ -4,6 +4,9 @@ import os from 'node:os';
 import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
+import { Options } from '../bin/arguments';
+import { openRelay, playerAddress } from '../bin/player';
+import type { NetworkState } from '../src/core/machines/link';
 import { listen, makeApp } from '../src/server/server';
 import { Desk, knowTheSteps, movingShow } from './desk';
 
@@ -14,6 +17,8 @@ const profiles = ['first', 'second'].map((name) => path.join(folder, name, 'brow
 const servers: Awaited<ReturnType<typeof listen>>[] = [];
 let first: Desk;
 let second: Desk;
+/** The way of a player on a third machine. */
+let relay: Awaited<ReturnType<typeof openRelay>> | null = null;
 
 async function open(k: number): Promise<Desk> {
   const desk = await Desk.at(servers[k].address, { profile: profiles[k] });
@@ -34,7 +39,8 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   for (const desk of [first, second]) await desk?.driver.quit().catch(() => undefined);
-  for (const { close } of servers) await close();
+  await relay?.close();
+  for (const { close } of servers) await close().catch(() => undefined);
   rmSync(folder, { recursive: true, force: true });
 });
 
@@ -42,6 +48,15 @@ const view = (desk: Desk, name: string): Promise<void> =>
   desk.click(`[aria-label="Views"] [href="/${name}"]`);
 const gamma = (desk: Desk): Promise<string> =>
   desk.text('[data-testid="inspector"] [role="spinbutton"][aria-label="Gamma value"]');
+/** Mean red, green and blue of what a player shows. */
+const shown = (): Promise<number[]> =>
+  second.driver.executeScript(`
+    const canvas = [...document.querySelectorAll('canvas[data-output="stage"]')].pop();
+    if (!canvas?.width) return [0, 0, 0];
+    const context = Object.assign(document.createElement('canvas'), { width: 16, height: 9 }).getContext('2d');
+    context.drawImage(canvas, 0, 0, 16, 9);
+    const { data } = context.getImageData(0, 0, 16, 9);
+    return [0, 1, 2].map((c) => data.filter((_, k) => k % 4 === c).reduce((sum, v) => sum + v, 0) / 144);`);
 const onAir = (desk: Desk): Promise<string | null> =>
   desk.driver.executeScript('return window.pyrvel.report().performance?.program.program ?? null');
 const lamps = async (desk: Desk): Promise<number> =>
@@ -154,5 +169,38 @@ describe('a spare', () => {
       (count) => count === 0,
     );
     await second.find('[data-testid="spare"]');
+  });
+
+  test('has the players of the main machine when that is gone with its server', async () => {
+    const { addresses, codes } = (await (
+      await fetch(`${servers[0].address}/machines/network`)
+    ).json()) as NetworkState;
+    const there = { host: addresses[0], name: 'Gable', code: codes!.player };
+    const said: string[] = [];
+    relay = await openRelay(playerAddress(Options.of(there)), path.join(folder, 'third'), (line) =>
+      said.push(line),
+    );
+    const desk = await second.driver.getWindowHandle();
+    await second.driver.switchTo().newWindow('window');
+    await second.driver.get(relay.page.href);
+    await second.until('Amber at the player', shown, ([red, , blue]) => red > blue + 20);
+    await second.until(
+      'the spare to be known',
+      () => Promise.resolve(said),
+      (lines) => lines.some((line) => line.startsWith('The spare is found at')),
+    );
+    const player = await second.driver.getWindowHandle();
+    execFileSync('pkill', ['-9', '-f', profiles[0]]);
+    await servers[0].close();
+    await second.driver.switchTo().window(desk);
+    await second.until(
+      'it to perform',
+      () => lamps(second),
+      (count) => count === 0,
+    );
+    await view(second, 'play');
+    await second.click('[data-scene-button="Blue"] button');
+    await second.driver.switchTo().window(player);
+    await second.until('Blue at the player', shown, ([red, , blue]) => blue > red + 20);
   });
 });

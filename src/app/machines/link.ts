@@ -54,6 +54,12 @@ export function openLink(
     },
   });
   const { clock } = rounds;
+  let server = '';
+  link.on('welcome', (you) => {
+    // By a relay, the spare may stand in for the main machine.
+    if (server && you.server !== server) clock.startOver();
+    server = you.server;
+  });
   link.on('connect', () => rounds.begin());
   link.on('disconnect', () => rounds.end());
   const reporting = setInterval(() => {

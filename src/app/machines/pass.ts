@@ -1,7 +1,10 @@
 import { comesAs, isPassRole, type PassRole } from '../../core/machines/roles';
-import { machineId } from './link';
+import { machineId, playerName } from './link';
 
-const passKey = 'pyrvel.pass';
+type Guest = 'remote' | 'player';
+
+/** Where a pass is kept: each player of this browser has its own. */
+const passKey = (as: Guest): string => `pyrvel.pass${as}${as === 'player' ? `.${playerName()}` : ''}`;
 
 /** What a machine was let in with. */
 export interface KeptPass {
@@ -10,7 +13,7 @@ export interface KeptPass {
 }
 
 /** Types a code of the main machine. Throws an error that says why it was not let in. */
-export async function letIn(code: string, as: 'remote' | 'player'): Promise<KeptPass> {
+export async function letIn(code: string, as: Guest): Promise<KeptPass> {
   const response = await fetch('/machines/enter', {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
@@ -26,13 +29,13 @@ export async function letIn(code: string, as: 'remote' | 'player'): Promise<Kept
         ? 'This code is for another kind of machine. Type the one for players.'
         : 'This code is for another kind of machine. Type one of those for remote desks.',
     );
-  localStorage.setItem(passKey + as, pass.token);
+  localStorage.setItem(passKey(as), pass.token);
   return pass;
 }
 
 /** What this machine was let in with before; null: it has to type a code. The server checks it. */
-export function keptPass(as: 'remote' | 'player'): KeptPass | null {
-  const token = localStorage.getItem(passKey + as);
+export function keptPass(as: Guest): KeptPass | null {
+  const token = localStorage.getItem(passKey(as));
   if (!token) return null;
   try {
     const [, payload] = token.split('.');
@@ -43,4 +46,4 @@ export function keptPass(as: 'remote' | 'player'): KeptPass | null {
   }
 }
 
-export const forgetPass = (as: 'remote' | 'player'): void => localStorage.removeItem(passKey + as);
+export const forgetPass = (as: Guest): void => localStorage.removeItem(passKey(as));

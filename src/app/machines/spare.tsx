@@ -10,6 +10,12 @@ const phaseWords: Readonly<Record<Following['phase'], string>> = {
   leading: 'Has taken over from',
 };
 
+const phaseHelp: Readonly<Record<Following['phase'], string>> = {
+  joining: 'This machine performs by what it has until the other one is found.',
+  following: 'What is done here is done there. When it is gone, this machine performs within a second.',
+  leading: 'This machine performs. The other one follows it once it is back.',
+};
+
 /** Where this machine becomes the spare of another one, and stops being it. */
 export function Spare() {
   const following = machinesStore((s) => s.network?.following ?? null);
@@ -37,11 +43,7 @@ export function Spare() {
           <p data-testid="following" data-phase={following.phase}>
             {phaseWords[following.phase]} <span className="figures break-all">{following.address}</span>
           </p>
-          <p className="quiet">
-            {following.phase === 'leading'
-              ? 'This machine performs. The other one follows it once it is back.'
-              : 'What is done here is done there. When it is gone, this machine performs within a second.'}
-          </p>
+          <p className="quiet">{phaseHelp[following.phase]}</p>
           {following.phase === 'following' && (
             <button
               type="button"

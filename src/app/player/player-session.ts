@@ -171,34 +171,43 @@ function join(token: string): void {
   );
 }
 
+/** A code that came with the address, as long as it was not tried. */
+let given: string | null = null;
+
 /** A code has to be typed, and why. What is shown goes on. */
 function refuse(fault: string): void {
   forgetPass('player');
+  if (given !== null) {
+    void enter(given);
+    return;
+  }
   playerStore.setState({ phase: 'code', fault });
 }
 
 /** Types a code of the main machine. */
 export async function enter(code: string): Promise<void> {
+  given = null;
   try {
     const pass: KeptPass = await letIn(code, 'player');
     join(pass.token);
   } catch (error) {
-    playerStore.setState({ fault: (error as Error).message });
+    playerStore.setState({ phase: 'code', fault: (error as Error).message });
   }
 }
 
+/** The address is one of this computer: the main machine itself, which needs no pass, or the relay of a player. */
 const isThisMachine = /^(localhost|127\.|\[::1\])/.test(location.host) && location.protocol === 'http:';
 
-/** Begins: with what it was let in with before, without anything on the main machine itself, or with a code. */
+/** Begins: with what it was let in with before, with a code, or without anything on the main machine itself. */
 export function begin(): void {
   const pass = keptPass('player');
   const [, code] = /^#code=(\d{6})$/.exec(location.hash) ?? [];
   // A code that came with the address is used up, and is not left to be read there.
   if (code) history.replaceState(null, '', location.pathname + location.search);
-  if (isThisMachine) join('');
-  else if (pass) join(pass.token);
-  else if (code)
-    void enter(code).then(() => playerStore.getState().fault && playerStore.setState({ phase: 'code' }));
+  given = code ?? null;
+  if (pass) join(pass.token);
+  else if (code) void enter(code);
+  else if (isThisMachine) join('');
   else playerStore.setState({ phase: 'code' });
   showName();
 }

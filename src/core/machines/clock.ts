@@ -51,10 +51,22 @@ export class ClockMeter {
   private samples: Sample[] = [];
   private strangers: Sample[] = [];
   private fitted: { state: ClockState; at: number } | null = null;
+  private isOther = false;
+
+  /** The rounds that follow are of another clock. What is known holds until the first of them is back. */
+  startOver(): void {
+    this.isOther = true;
+  }
 
   add({ sent, received, server }: ClockRound): void {
     const roundTrip = received - sent;
     if (!(roundTrip >= 0) || !Number.isFinite(server)) return;
+    if (this.isOther) {
+      this.isOther = false;
+      this.samples = [];
+      this.strangers = [];
+      this.fitted = null;
+    }
     const at = (sent + received) / 2;
     const sample = { at, offset: server - at, roundTrip };
     if (this.fitted && Math.abs(sample.offset - this.offsetAt(at)) > jumpMs + roundTrip / 2) {

@@ -64,15 +64,40 @@ export interface Audience {
   players: number;
 }
 
-/** Where the spare that has taken over is found, and the pass by which the machine that was the main one follows it. */
-export interface Successor {
+/** Where a machine that performs, or may come to it, is found. */
+export interface Place {
   /** At most eight; the first that answers is taken. */
   addresses: string[];
-  token: string;
-  machine: string;
   /** Its certificate (PEM), the only one that is trusted there. */
   certificate: string;
 }
+
+const mostAddresses = 8;
+const mostLetters = 8000;
+
+/** Whether something that came over the network is a place. */
+export function isPlace(value: unknown): value is Place {
+  const { addresses, certificate } = (value ?? {}) as Partial<Place>;
+  return (
+    Array.isArray(addresses) &&
+    addresses.length > 0 &&
+    addresses.length <= mostAddresses &&
+    addresses.every((one) => typeof one === 'string' && /^https:\/\/[^/\s]{1,200}$/.test(one)) &&
+    isShort(certificate)
+  );
+}
+
+const isShort = (value: unknown): value is string => typeof value === 'string' && value.length <= mostLetters;
+
+/** Where the spare that has taken over is found, and the pass by which the machine that was the main one follows it. */
+export interface Successor extends Place {
+  token: string;
+  machine: string;
+}
+
+/** Whether something that came over the network is a successor. */
+export const isSuccessor = (value: unknown): value is Successor =>
+  isPlace(value) && isShort((value as Successor).token) && isShort((value as Successor).machine);
 
 /** How a main machine follows another one as its spare. */
 export interface Following {
@@ -118,7 +143,8 @@ export interface ToServer {
 }
 
 export interface FromServer {
-  welcome(you: { role: MachineRole; desk: DeskRole | null }): void;
+  /** `server`: which one it is that answers, as another may come to stand in for it. */
+  welcome(you: { role: MachineRole; desk: DeskRole | null; server: string }): void;
   /** Why it may not come in, or not stay. */
   farewell(sentence: string): void;
   /** To the main machine: what was done elsewhere, in order. */

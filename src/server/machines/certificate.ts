@@ -1,4 +1,5 @@
 import { X509Certificate } from 'node:crypto';
+import { Agent } from 'node:https';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { networkInterfaces } from 'node:os';
 import path from 'node:path';
@@ -37,6 +38,10 @@ export function certificateAt({ hostname, port }: URL): Promise<X509Certificate>
     socket.on('error', reject);
   });
 }
+
+/** Asks a machine that shows this very certificate, whatever its address is called: it is its own, and nobody has signed it. */
+export const agentFor = (certificate: string): Agent =>
+  new Agent({ ca: certificate, checkServerIdentity: () => undefined });
 
 /** Whether a certificate still holds, for all these addresses. */
 function holds(cert: string, addresses: readonly string[], now: number): boolean {

@@ -6,87 +6,11 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
-import { io, type Socket } from 'socket.io-client';
 import * as Y from 'yjs';
-import {
-  linkPath,
-  linkVersion,
-  type FromServer,
-  type NetworkState,
-  type ToServer,
-} from '../../core/machines/link';
+import type { NetworkState } from '../../core/machines/link';
 import { fileNameOfDigest } from '../../core/show/file-name';
-import { listen, makeApp } from '../server';
 import { cable } from '../testing/cable';
-
-type Client = Socket<FromServer, ToServer>;
-type Server = Awaited<ReturnType<typeof listen>>;
-
-/** Milliseconds in which a machine takes over, and as long for busy processors. */
-const mostMs = 8000;
-
-const start = (folder: string | null = null): Promise<Server> =>
-  listen(makeApp({ dist: os.tmpdir(), machines: { folder, host: '127.0.0.1', port: 0 } }), 0);
-
-async function ask(server: Server, route: string, method = 'GET', body?: object): Promise<Response> {
-  return fetch(server.address + route, {
-    method,
-    ...(body && { headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
-  });
-}
-
-async function network(server: Server): Promise<NetworkState> {
-  const answer = await ask(server, '/machines/network', 'POST', { isOpen: true });
-  return (await answer.json()) as NetworkState;
-}
-
-/** A window of a main machine, and what it is told. */
-class Window {
-  follows: (string | null)[] = [];
-  states: { time: unknown; at: number }[] = [];
-  commands: unknown[] = [];
-  readonly document = new Y.Doc();
-  edits: Uint8Array[] = [];
-  refusals: string[] = [];
-  sounds: Uint8Array[] = [];
-  shown: [machine: string, jpeg: Uint8Array][] = [];
-  readonly link: Client;
-
-  constructor(server: Server) {
-    this.link = io(server.address, {
-      path: linkPath,
-      transports: ['websocket'],
-      reconnection: false,
-      forceNew: true,
-      extraHeaders: { origin: server.address },
-      auth: { version: linkVersion, role: 'main', machine: 'main-machine', name: 'Main', token: '' },
-    });
-    this.link.on('follows', (main) => this.follows.push(main));
-    this.link.on('state', ({ transport, at }) => this.states.push({ time: transport?.time, at: at! }));
-    this.link.on('perform', (commands) => this.commands.push(...commands));
-    this.link.on('show', (update) => Y.applyUpdate(this.document, new Uint8Array(update)));
-    this.link.on('edit', (update) => this.edits.push(update));
-    this.link.on('sound', (packed) => this.sounds.push(packed));
-    this.link.on('shown', (machine, jpeg) => this.shown.push([machine, jpeg]));
-    this.link.on('refused', (sentence) => this.refusals.push(sentence));
-  }
-
-  tell(time: number, at: number): void {
-    this.link.emit('state', { transport: { time } as never, at, number: 1 }, true);
-  }
-
-  isFollowing(): boolean {
-    return typeof this.follows.at(-1) === 'string';
-  }
-}
-
-async function until(what: string, is: () => boolean): Promise<void> {
-  const end = performance.now() + mostMs;
-  while (!is()) {
-    if (performance.now() > end) throw new Error(`waited for ${what}`);
-    await new Promise((resolve) => setTimeout(resolve, 20));
-  }
-}
+import { ask, network, start, until, Window, type Server } from '../testing/machine';
 
 describe('the spare', () => {
   /** What the first machine keeps. */
@@ -229,6 +153,38 @@ describe('the spare', () => {
     mine = new Window(first);
     await until('the heir to be forgotten', () => !existsSync(path.join(folder, 'heir.json')));
     expect([mine.isFollowing(), its.isFollowing()]).toEqual([false, false]);
+  });
+
+  it('follows again when it is started again, also where both are: the one that was the main one goes on', async () => {
+    await ask(second, '/machines/follow', 'DELETE');
+    its.link.disconnect();
+    await second.close();
+    const kept = path.join(folder, 'second');
+    second = await start(kept);
+    its = new Window(second);
+    await until('its window', () => its.follows.length > 0);
+    await begin();
+    await until('it to be kept', () => existsSync(path.join(kept, 'followed.json')));
+    await until('the main machine to know its heir', () => existsSync(path.join(folder, 'heir.json')));
+    its.link.disconnect();
+    await second.close();
+    second = await start(kept);
+    its = new Window(second);
+    await until('it to follow again', () => its.isFollowing());
+    // It was never told that it performs.
+    expect(its.follows).not.toContain(null);
+    const ports: number[] = [];
+    for (const machine of [first, second])
+      ports.push(Number(new URL((await network(machine)).addresses[0]).port));
+    for (const window of [mine, its]) window.link.disconnect();
+    await Promise.all([second.close(), first.close()]);
+    [second, first] = await Promise.all([start(kept, ports[1]), start(folder, ports[0])]);
+    await network(first);
+    its = new Window(second);
+    mine = new Window(first);
+    await until('the spare to follow', () => its.isFollowing());
+    await until('the first to perform', () => mine.follows.length > 0);
+    expect(mine.follows).toEqual([null]);
   });
 
   it('takes over when nothing comes through, and follows again where the main machine performed all along', async () => {

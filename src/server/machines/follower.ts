@@ -1,7 +1,7 @@
 import { createHash, randomBytes, X509Certificate } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
-import { Agent, request } from 'node:https';
+import { request } from 'node:https';
 import { hostname } from 'node:os';
 import { pipeline } from 'node:stream/promises';
 import { io, type Socket } from 'socket.io-client';
@@ -15,7 +15,7 @@ import {
   type Successor,
   type ToServer,
 } from '../../core/machines/link';
-import { certificateAt } from './certificate';
+import { agentFor, certificateAt } from './certificate';
 import type { SharedFiles } from './files';
 import type { Hub } from './hub';
 
@@ -27,12 +27,14 @@ const lateLooks = 3;
 /** Milliseconds between two reports of this machine to the main one. */
 const reportMs = 1000;
 const answerMs = 5000;
+/** Milliseconds for which a spare that was started again waits for the main machine before it performs; it goes on looking for that. */
+const againMs = 10000;
 
 /** Why a main machine cannot be followed. */
 export class FollowError extends Error {}
 
-/** Where a main machine is found, and what is shown and trusted there. */
-interface Place {
+/** Where a main machine is entered, and what is shown and trusted there. */
+export interface Entrance {
   address: string;
   /** Who the token was given to. */
   machine: string;
@@ -40,13 +42,15 @@ interface Place {
   certificate: string;
 }
 
-const agentFor = (certificate: string): Agent =>
-  // Its certificate is its own: this very one is trusted, whatever the address is called.
-  new Agent({ ca: certificate, checkServerIdentity: () => undefined });
+/** Whether what was kept is an entrance. */
+export const isEntrance = (value: unknown): value is Entrance => {
+  const { address, machine, token, certificate } = (value ?? {}) as Partial<Entrance>;
+  return [address, machine, token, certificate].every((one) => typeof one === 'string');
+};
 
 /** Asks a main machine for something. Throws FollowError with what it says, or that it says nothing. */
 function ask(
-  { address, token, certificate }: Place,
+  { address, token, certificate }: Entrance,
   method: 'GET' | 'POST' | 'PUT' | 'HEAD',
   route: string,
   send: (body: ReturnType<typeof request>) => unknown = (body) => body.end(),
@@ -77,7 +81,7 @@ async function textOf(answer: IncomingMessage): Promise<string> {
 }
 
 /** Types the code for the spare at a main machine. Throws FollowError. */
-export async function enterAt(given: string, code: string): Promise<Place> {
+export async function enterAt(given: string, code: string): Promise<Entrance> {
   let address: string;
   try {
     address = new URL(/^https:/.test(given) ? given : `https://${given}`).origin;
@@ -101,7 +105,7 @@ export async function enterAt(given: string, code: string): Promise<Place> {
 }
 
 /** Where a spare that has taken over is found: the first of its addresses that answers with its certificate. Throws FollowError. */
-export async function placeOf({ addresses, ...rest }: Successor): Promise<Place> {
+export async function placeOf({ addresses, ...rest }: Successor): Promise<Entrance> {
   let fault = new FollowError('The machine that has taken over has no address.');
   for (const address of addresses) {
     const place = { address, ...rest };
@@ -114,6 +118,24 @@ export async function placeOf({ addresses, ...rest }: Successor): Promise<Place>
   }
   throw fault;
 }
+
+/** What a follower asks of its machine, and tells it. */
+interface FollowerCalls {
+  /** How the other one is to follow, once this one performs. */
+  successor(): Promise<Successor>;
+  /** Players that were let in there, by tokens signed with this key, may come here too. */
+  trust(key: Uint8Array): void;
+  onPhase(phase: Following['phase']): void;
+  /** Nobody is followed or awaited any more, and why; empty: as was asked for. */
+  onEnd(fault: string): void;
+}
+
+/**
+ * Why a machine follows another one: somebody has told it to; it did `again` when it was started again, as the spare; or it was the main one, finds that
+ * the spare has taken over, and comes back. The last follows only one that performs; both say meanwhile that they do not perform, so that two that
+ * are started at once do not follow each other: the one that was the main one goes on.
+ */
+export type HowFollowed = 'told' | 'again' | 'return';
 
 /**
  * Follows a main machine as its spare: what is told there is told here too, by the clock of this machine, and what is done here is done there. Takes over when
@@ -138,20 +160,21 @@ export class Follower {
   private windowGone: number | null = null;
   private hasShow = false;
   private hasState = false;
+  private waiting: NodeJS.Timeout | undefined;
   /** Id of the other machine, the same with each of its starts: its certificate is kept. */
   private readonly main: string;
 
   constructor(
-    private readonly place: Place,
+    private readonly place: Entrance,
     private readonly hub: Hub,
     private readonly files: SharedFiles,
-    /** How the other one is to follow, once this one performs. */
-    private readonly successor: () => Promise<Successor>,
-    /** Nobody is followed or awaited any more, and why; empty: as was asked for. */
-    private readonly onEnd: (fault: string) => void,
-    /** Follows only one that performs: this machine was the main one before, and may go on as that. */
-    private readonly isReturn = false,
+    private readonly calls: FollowerCalls,
+    private readonly how: HowFollowed = 'told',
   ) {
+    hub.setYielding(how !== 'told');
+    // Until it is found this machine performs by what it has.
+    if (how === 'again')
+      this.waiting = setTimeout(() => this.phase === 'joining' && hub.setYielding(false), againMs).unref();
     this.main = createHash('sha256')
       .update(new X509Certificate(place.certificate).raw)
       .digest('hex')
@@ -196,7 +219,11 @@ export class Follower {
         this.lastHeard = performance.now();
         take(...args);
       };
-    link.on('connect', () => this.rounds.begin());
+    link.on('connect', () => {
+      this.rounds.begin();
+      // It is asked for again after each cut: it may be another one by then.
+      this.fetchKey().then(this.calls.trust, () => undefined);
+    });
     link.on('disconnect', () => this.rounds.end());
     link.on('connect_error', ({ message }) => {
       if (!link.active) this.end(message);
@@ -268,14 +295,16 @@ export class Follower {
     if (isThere) this.run = run;
     this.windowGone = isThere ? null : (this.windowGone ?? performance.now());
     if (this.phase !== 'joining') return;
-    if (this.isReturn && !isThere) return this.end('');
+    if (!isThere && this.how === 'return') return this.end('');
+    if (!isThere && this.how === 'again') return;
     this.follow();
     // So that it finds this machine, should it be started again after this one has taken over.
-    void this.successor().then((successor) => this.link.emit('heir', successor));
+    void this.calls.successor().then((successor) => this.link.emit('heir', successor));
   }
 
   private follow(): void {
     this.phase = 'following';
+    this.calls.onPhase(this.phase);
     this.windowGone = null;
     const { link } = this;
     this.hub.follow({
@@ -304,6 +333,7 @@ export class Follower {
   private takeOver(isCut: boolean): void {
     if (this.phase !== 'following') return;
     this.phase = 'leading';
+    this.calls.onPhase(this.phase);
     this.hub.follow(null);
     // Where nothing comes through, the other one may perform as before: that is told when there is a link again.
     if (isCut) this.link.disconnect().connect();
@@ -312,9 +342,16 @@ export class Follower {
 
   /** Tells the other machine that this one performs, and that it is to follow. */
   private announce(): void {
-    void this.successor().then((successor) =>
-      this.link.timeout(answerMs).emit('taken', successor, () => this.end('')),
-    );
+    void this.calls
+      .successor()
+      .then((successor) => this.link.timeout(answerMs).emit('taken', successor, () => this.end('')));
+  }
+
+  private async fetchKey(): Promise<Uint8Array> {
+    const answer = await ask(this.place, 'GET', '/machines/key');
+    const text = await textOf(answer);
+    if (answer.statusCode !== 200) throw new FollowError(text);
+    return Buffer.from(text, 'hex');
   }
 
   /** Fetches a file of the show from there. Null: it is not there either. */
@@ -338,13 +375,15 @@ export class Follower {
 
   private end(fault: string): void {
     this.close();
-    this.onEnd(fault);
+    this.calls.onEnd(fault);
   }
 
   /** Follows nobody any more: this machine performs by itself. */
   close(): void {
     clearInterval(this.looking);
     clearInterval(this.reporting);
+    clearTimeout(this.waiting);
+    this.hub.setYielding(false);
     this.rounds.end();
     this.link.disconnect();
     if (this.phase === 'following') this.hub.follow(null);

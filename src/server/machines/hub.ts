@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import type { IncomingMessage, Server as HttpServer } from 'node:http';
 import type { TLSSocket } from 'node:tls';
 import { Server as Engine } from 'engine.io';
@@ -8,6 +9,7 @@ import { heardBytes } from '../../core/audio/heard';
 import { ownClock } from '../../core/own-clock';
 import type { PerformanceCommand } from '../../core/desk/command';
 import {
+  isSuccessor,
   linkPath,
   linkVersion,
   type Audience,
@@ -97,16 +99,6 @@ const readHandshake = (value: unknown): Handshake | null => {
 export const isLocal = ({ socket }: IncomingMessage): boolean =>
   !(socket as TLSSocket).encrypted && /^(::ffff:)?127\.|^::1$/.test(socket.remoteAddress ?? '');
 
-const isSuccessor = (value: unknown): value is Successor => {
-  const { addresses, token, machine, certificate } = (value ?? {}) as Partial<Successor>;
-  return (
-    Array.isArray(addresses) &&
-    addresses.length <= 8 &&
-    addresses.every((one) => typeof one === 'string' && /^https:\/\/[^/\s]{1,200}$/.test(one)) &&
-    [token, machine, certificate].every((one) => typeof one === 'string' && one.length <= 8000)
-  );
-};
-
 /** The main machine elsewhere that this one follows. */
 export interface Upstream {
   /** Its id. */
@@ -128,6 +120,7 @@ export class Hub {
     serveClient: false,
     transports: ['websocket'],
   });
+  private readonly id = randomUUID();
   private readonly engines: Engine[] = [];
   private readonly limiter: RateLimiterMemory;
   private main: Link | null = null;
@@ -139,6 +132,7 @@ export class Hub {
   private readonly roster: NodeJS.Timeout;
   private readonly pulse: NodeJS.Timeout;
   private upstream: Upstream | null = null;
+  private isYielding = false;
   private elsewhere: MachineCard[] = [];
   /** Moves of faders that were not passed on yet, by control. */
   private readonly moves = new Map<string, PerformanceCommand>();
@@ -171,7 +165,16 @@ export class Hub {
   /** Another main machine is followed from now on; null: this one performs. */
   follow(upstream: Upstream | null): void {
     this.upstream = upstream;
+    this.isYielding = false;
     this.main?.emit('follows', upstream?.main ?? null);
+    this.tellOfMain();
+  }
+
+  /** Whether this machine waits for another one to say whether that performs. Until then it does not say that it does itself. */
+  setYielding(isYielding: boolean): void {
+    if (isYielding === this.isYielding) return;
+    this.isYielding = isYielding;
+    if (!isYielding) this.main?.emit('follows', this.upstream?.main ?? null);
     this.tellOfMain();
   }
 
@@ -180,7 +183,8 @@ export class Hub {
   }
 
   private tellMainTo(link: Link): void {
-    const isThere = link.data.role === 'spare' ? this.main !== null && !this.upstream : this.isLed;
+    const performs = this.main !== null && !this.upstream && !this.isYielding;
+    const isThere = link.data.role === 'spare' ? performs : this.isLed;
     link.emit('main', isThere, this.run);
   }
 
@@ -347,13 +351,13 @@ export class Hub {
     else this.serveOther(link);
     if (desk) this.serveHands(link, desk);
     if (role === 'spare') this.serveSpare(link);
-    link.emit('welcome', { role, desk });
+    link.emit('welcome', { role, desk, server: this.id });
     this.tellAudience();
   }
 
   private serveMain(link: Link): void {
     this.main = link;
-    link.emit('follows', this.upstream?.main ?? null);
+    if (!this.isYielding) link.emit('follows', this.upstream?.main ?? null);
     if (this.upstream) this.tellWhole(link);
     this.tellOfMain();
     const ifLeading =

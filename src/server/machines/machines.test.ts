@@ -374,7 +374,7 @@ describe('a remote desk', () => {
 describe('a player', () => {
   it('needs no code on the machine itself, and over the network one of its own, with which it plays nothing', async () => {
     const own = link(server.address, { role: 'player', machine: 'player-here' });
-    expect(await next(own, 'welcome')).toEqual([{ role: 'player', desk: null }]);
+    expect(await next(own, 'welcome')).toEqual([{ role: 'player', desk: null, server: expect.any(String) }]);
     const { client, address, token } = await remote('player');
     expect(await refusal(link(address, { role: 'remote', machine: 'remote-player', token }))).toMatch(
       'another kind',

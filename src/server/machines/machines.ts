@@ -5,14 +5,23 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import express, { Router, type Express, type NextFunction, type Response } from 'express';
-import type { NetworkState, Successor } from '../../core/machines/link';
+import { isSuccessor, type NetworkState, type Successor } from '../../core/machines/link';
 import { Access, AccessError, type Pass } from './access';
 import { certificateFor, networkAddresses } from './certificate';
 import { FileError, SharedFiles } from './files';
-import { enterAt, Follower, FollowError, placeOf } from './follower';
+import {
+  enterAt,
+  Follower,
+  FollowError,
+  isEntrance,
+  placeOf,
+  type Entrance,
+  type HowFollowed,
+} from './follower';
 import { Hub, isLocal, type Limits } from './hub';
 
 const usualPort = 4171;
+const keyBytes = 32;
 
 export interface MachinesOptions {
   /** Where the certificate and the key of tokens are kept; null: for this run of the server only. */
@@ -34,6 +43,16 @@ const refuse =
     else next(error);
   };
 
+/** What a file of ours holds; null: it is not there, or of another form. */
+async function readKept<T>(file: string | null, is: (value: unknown) => value is T): Promise<T | null> {
+  try {
+    const value: unknown = file && JSON.parse(await readFile(file, 'utf8'));
+    return is(value) ? value : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Other machines of a show: the network that they come by, who is let in, and what they say to each other. */
 export class Machines {
   private access: Access | null = null;
@@ -42,6 +61,8 @@ export class Machines {
   private fault = '';
   private follower: Follower | null = null;
   private certificate = '';
+  /** Where the spare is found, for players that may need it. */
+  private heir: Successor | null = null;
   /** By which name the machine that was followed may come here as the spare. */
   private invited: string | null = null;
   private readonly files = new SharedFiles();
@@ -59,7 +80,12 @@ export class Machines {
     this.guests = guests;
     this.mayCome = mayCome;
     this.access = new Access(await this.keptKey());
+    this.access.trust(await this.keptTrust());
     this.hub = new Hub(this.access, this.options.limits);
+    const followed = await readKept(this.followedFile, isEntrance);
+    this.heir = await readKept(this.heirFile, isSuccessor);
+    // Until the other one is asked, nobody is told that this one performs.
+    this.hub.setYielding(Boolean(followed ?? this.heir));
     this.hub.attach(server, false, mayCome);
     this.hub.onTaken = (successor) => {
       placeOf(successor).then(
@@ -68,7 +94,7 @@ export class Machines {
       );
     };
     this.hub.onHeir = (successor) => void this.keepHeir(successor);
-    void this.comeBack();
+    void this.comeBack(followed);
   }
 
   private get heirFile(): string | null {
@@ -76,22 +102,40 @@ export class Machines {
   }
 
   private async keepHeir(successor: Successor): Promise<void> {
+    this.heir = successor;
     if (this.heirFile)
       await writeFile(this.heirFile, JSON.stringify(successor), { mode: 0o600 }).catch(() => undefined);
   }
 
-  /** Started again: where the spare has taken over meanwhile, this machine follows it. */
-  private async comeBack(): Promise<void> {
-    const kept = this.heirFile && (await readFile(this.heirFile, 'utf8').catch(() => null));
-    if (!kept) return;
+  private get followedFile(): string | null {
+    return this.options.folder && path.join(this.options.folder, 'followed.json');
+  }
+
+  /** What this machine follows if it is started again; null: nobody. */
+  private async keepFollowed(place: Entrance | null): Promise<void> {
+    if (!this.followedFile) return;
+    await (
+      place
+        ? writeFile(this.followedFile, JSON.stringify(place), { mode: 0o600 })
+        : rm(this.followedFile, { force: true })
+    ).catch(() => undefined);
+  }
+
+  /** Started again: a spare follows as before; where the spare has taken over meanwhile, this machine follows it. */
+  private async comeBack(followed: Entrance | null): Promise<void> {
+    const hub = this.hub!;
     try {
-      this.followAt(await placeOf(JSON.parse(kept) as Successor), true);
+      if (followed) {
+        await this.open();
+        this.followAt(followed, 'again');
+      } else if (this.heir) this.followAt(await placeOf(this.heir), 'return');
     } catch {
       // It is not there: this machine performs.
+      hub.setYielding(false);
     }
   }
 
-  private followAt(place: Awaited<ReturnType<typeof placeOf>>, isReturn = false): void {
+  private followAt(place: Entrance, how: HowFollowed = 'told'): void {
     if (this.follower?.state.address === place.address) return;
     this.stopFollowing();
     const machine = `spare-${randomBytes(8).toString('hex')}`;
@@ -99,14 +143,19 @@ export class Machines {
       place,
       this.hub!,
       this.files,
-      () => this.asSuccessor(machine),
-      (fault) => {
-        if (this.follower === follower) this.follower = null;
-        this.fault = fault;
-        // Let in no longer: it is no heir any more.
-        if (isReturn && fault && this.heirFile) void rm(this.heirFile, { force: true });
+      {
+        successor: () => this.asSuccessor(machine),
+        trust: (key) => void this.trust(key),
+        onPhase: (phase) => void this.keepFollowed(phase === 'following' ? place : null),
+        onEnd: (fault) => {
+          if (this.follower === follower) this.follower = null;
+          this.fault = fault;
+          void this.keepFollowed(null);
+          // Let in no longer: it is no heir any more.
+          if (how === 'return' && fault && this.heirFile) void rm(this.heirFile, { force: true });
+        },
       },
-      isReturn,
+      how,
     );
     this.follower = follower;
     this.invited = machine;
@@ -118,6 +167,27 @@ export class Machines {
     this.follower = null;
     if (this.invited) this.access?.dismiss(this.invited);
     this.invited = null;
+    void this.keepFollowed(null);
+    void this.trust(null);
+  }
+
+  private get trustFile(): string | null {
+    return this.options.folder && path.join(this.options.folder, 'trusted.key');
+  }
+
+  private async keptTrust(): Promise<Uint8Array | null> {
+    if (!this.trustFile) return null;
+    const kept = await readFile(this.trustFile).catch(() => null);
+    return kept?.length === keyBytes ? kept : null;
+  }
+
+  /** Lets in the players of a machine that is followed, also after a restart; null: of none. */
+  private async trust(key: Uint8Array | null): Promise<void> {
+    this.access!.trust(key);
+    if (!this.trustFile) return;
+    await (key ? writeFile(this.trustFile, key, { mode: 0o600 }) : rm(this.trustFile, { force: true })).catch(
+      () => undefined,
+    );
   }
 
   /** How another main machine, known here by that name, follows this one. */
@@ -133,11 +203,11 @@ export class Machines {
 
   private async keptKey(isNew = false): Promise<Uint8Array> {
     const { folder } = this.options;
-    if (!folder) return randomBytes(32);
+    if (!folder) return randomBytes(keyBytes);
     const file = path.join(folder, 'tokens.key');
     const kept = isNew ? null : await readFile(file).catch(() => null);
-    if (kept?.length === 32) return kept;
-    const key = randomBytes(32);
+    if (kept?.length === keyBytes) return kept;
+    const key = randomBytes(keyBytes);
     try {
       await mkdir(folder, { recursive: true, mode: 0o700 });
       await writeFile(file, key, { mode: 0o600 });
@@ -217,6 +287,17 @@ export class Machines {
         refuse(response, next),
       );
     });
+    // For those who come by a relay: where to go should this machine be gone. Both are seen on the network anyway.
+    router.get('/spare', (_request, response) => {
+      const { addresses, certificate } = this.heir ?? {};
+      response.json(addresses ? { addresses, certificate } : null);
+    });
+    router.get('/key', (request, response, next) => {
+      this.checkSpare(request).then(
+        () => response.type('text/plain').send(Buffer.from(this.access!.signature).toString('hex')),
+        refuse(response, next),
+      );
+    });
     // Files of the show, with ranges, for machines that were let in.
     router.get('/files/:id', (request, response, next) => {
       this.mayRead(request)
@@ -243,9 +324,12 @@ export class Machines {
   }
 
   private async mayAdd(request: IncomingMessage): Promise<void> {
-    if (isLocal(request)) return;
+    if (!isLocal(request)) await this.checkSpare(request);
+  }
+
+  private async checkSpare(request: IncomingMessage): Promise<void> {
     const pass = await this.passOf(request);
-    if (pass.role !== 'spare') throw new AccessError(401, 'Only the spare may add files.');
+    if (pass.role !== 'spare') throw new AccessError(401, 'Only the spare may do this.');
   }
 
   private async mayRead(request: IncomingMessage): Promise<void> {
@@ -298,6 +382,7 @@ export class Machines {
       this.keptKey(true)
         .then((key) => {
           this.access?.renew(key);
+          void this.trust(null);
           this.hub?.closeNetwork();
           response.json(this.state);
         })
