@@ -133,6 +133,9 @@ export class Engine {
   private deskIsHidden = false;
   /** Scenes were drawn for a frame whose outputs are painted once the GPU is done with them. */
   private isUnpainted = false;
+  /** The frame in which shaders came into use last, and whether the page was told that there are some. */
+  private freshIn = -1;
+  private isMaking = false;
   /** Values for work count while only the desk looks on. */
   private usesDrafts = true;
   /** The editor wants to see what is heard. */
@@ -180,6 +183,10 @@ export class Engine {
   private startGraphics(): void {
     try {
       const gpu = new Gpu();
+      gpu.onFresh = () => {
+        this.freshIn = this.frames;
+        this.setMaking(true);
+      };
       const presenter = new Presenter(gpu);
       const { catalogue, media, inputs } = this;
       const mix = new ProgramMix(gpu);
@@ -229,6 +236,7 @@ export class Engine {
     }
     this.graphics = null;
     this.isUnpainted = false;
+    this.setMaking(false);
     for (const lost of this.painter.lose()) this.tell({ type: 'output-lost', ...lost });
   }
 
@@ -430,6 +438,8 @@ export class Engine {
     if (this.mustWait(now, graphics.clock)) {
       // A patch that is moved must not wait for the next frame of a heavy scene.
       if (this.layoutIsNew && graphics.clock.behind === 0) this.paintLayer(now, graphics, false);
+      // Who only waits is not taken for one that hangs.
+      this.reportStats(now, show, graphics);
       return true;
     }
     this.reportPerformance(now);
@@ -485,6 +495,7 @@ export class Engine {
    */
   private mustWait(now: number, clock: GpuClock): boolean {
     const { costMs } = clock;
+    if (this.isUnpainted) return true;
     if (costMs <= busyFrameMs) return clock.behind >= maxFramesInFlight;
     const rest = Math.min(longestRestMs, costMs * restShare);
     return clock.behind > 0 || now - Math.max(clock.lastDone, this.lastNow) < rest;
@@ -518,6 +529,8 @@ export class Engine {
     const { gpu, clock } = graphics;
     const start = performance.now();
     gpu.passes = 0;
+    // The frame after that has been painted too.
+    if (this.freshIn < this.frames - 1) this.setMaking(false);
     const moment = this.performance.moment(dt);
     const { time } = this.performance.transport;
     const steps = clock.costMs > slowFrameMs ? maxFeedbackSteps.slow : maxFeedbackSteps.quick;
@@ -552,13 +565,20 @@ export class Engine {
     );
     // A picture is handed over by a wait for all that was drawn before it. In software, everybody else who draws would wait too,
     // the page above all: what takes long is handed over once it is done.
-    this.isUnpainted = clock.costMs > busyFrameMs && gpu.passes > 0;
+    const takesLong = clock.costMs > busyFrameMs || this.freshIn === this.frames;
+    this.isUnpainted = takesLong && gpu.passes > 0;
     if (!this.isUnpainted) this.paint(now, show, graphics);
     clock.endFrame();
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
     if (gpu.passes > 0) clock.mark(now);
     else clock.markStill(now);
+  }
+
+  private setMaking(isMaking: boolean): void {
+    if (isMaking === this.isMaking) return;
+    this.isMaking = isMaking;
+    this.tell({ type: 'making', on: isMaking });
   }
 
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
@@ -658,7 +678,7 @@ export class Engine {
   }
 
   private report(now: number, show: Show, graphics: Graphics): void {
-    const { gpu, clock, feedbackWatch, wall, flashes } = graphics;
+    const { clock, feedbackWatch, wall, flashes } = graphics;
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
@@ -666,7 +686,11 @@ export class Engine {
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
     reports.pixels(now, () => (this.feedsPixels(show, graphics) ? wall.pixels.report(now) : null));
     reports.flashes(now, () => (this.isPlayed() ? flashes.report() : null));
-    reports.stats(now, gpu, clock, {
+    this.reportStats(now, show, graphics);
+  }
+
+  private reportStats(now: number, show: Show, { gpu, clock }: Graphics): void {
+    this.reports.stats(now, gpu, clock, {
       stageFrames: this.outputs.stageFrames,
       frames: this.frames,
       cpuMs: this.cpuMs,

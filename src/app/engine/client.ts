@@ -165,6 +165,9 @@ export class EngineClient {
       case 'draw-vector':
         void this.drawVector(message.id, message.file, message.height);
         break;
+      case 'making':
+        this.silence.setMaking(message.on);
+        break;
       case 'want-camera':
         this.cameras.want(message.device);
         break;

@@ -37,3 +37,12 @@ test('a long pause is forgotten after a while', () => {
   while (at < now + 70000) silence.hear((at += 40));
   expect(silence.isTooLong(at + 2600)).toBe(true);
 });
+
+test('one that draws something for the first time is given all the time there is', () => {
+  const [silence, now] = talking(40, 8000);
+  silence.setMaking(true);
+  expect(silence.isTooLong(now + 19000)).toBe(false);
+  expect(silence.isTooLong(now + 20100)).toBe(true);
+  silence.setMaking(false);
+  expect(silence.isTooLong(now + 2600)).toBe(true);
+});

@@ -20,12 +20,19 @@ export class Silence {
   private longest = 0;
   private lastLongest = 0;
   private windowAt = 0;
+  private isMaking = false;
 
   /** An engine begins. */
   begin(now: number): void {
     this.before = this.begunAt || null;
     this.begunAt = this.heardAt = this.windowAt = now;
     this.longest = this.lastLongest = 0;
+    this.isMaking = false;
+  }
+
+  /** It draws something for the first time, for which it is given all the time there is; or has done so. */
+  setMaking(isMaking: boolean): void {
+    this.isMaking = isMaking;
   }
 
   /** It has said something. */
@@ -47,7 +54,7 @@ export class Silence {
     const { begunAt, before, heardAt } = this;
     const isNew = heardAt - begunAt < knownMs;
     const isSuccessor = before !== null && heardAt - begunAt < cautiousMs;
-    if (isNew || isSuccessor) return silentMs.most;
+    if (isNew || isSuccessor || this.isMaking) return silentMs.most;
     const pause = pauses * Math.max(this.longest, this.lastLongest);
     return Math.min(silentMs.most, Math.max(silentMs.least, pause));
   }

@@ -86,6 +86,10 @@ export class Gpu {
   pictures = 0;
   /** Programs handed to the compiler since the start. */
   compiles = 0;
+  /** Shaders that were found to be compiled. */
+  private readonly used = new WeakSet<object>();
+  /** Called when a shader comes into use: drivers make some of them only as they first draw, and that may take seconds. */
+  onFresh: () => void = () => undefined;
   private readonly scene = new Scene();
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly quad: Mesh<BufferGeometry, RawShaderMaterial>;
@@ -220,7 +224,12 @@ void main() { result = texture(picture, place); }`,
     const { currentProgram } = this.renderer.properties.get(material) as {
       currentProgram?: { isReady(): boolean };
     };
-    return currentProgram === undefined || this.isLost || currentProgram.isReady();
+    if (currentProgram && !this.isLost) {
+      if (!currentProgram.isReady()) return false;
+      if (!this.used.has(currentProgram)) this.onFresh();
+      this.used.add(currentProgram);
+    }
+    return true;
   }
 
   /** Compiles now and throws ShaderError if the driver refuses it. */

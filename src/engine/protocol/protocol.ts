@@ -360,6 +360,8 @@ export type FromEngine =
   | { type: 'export'; job: string; event: ExportEvent }
   | { type: 'performance'; state: PerformanceState }
   | { type: 'stats'; stats: Stats }
+  /** Whether shaders are drawn with for the first time, which may keep it silent for seconds. */
+  | { type: 'making'; on: boolean }
   /** Moves that were recorded up to a second of the show, to be laid over those of the show. */
   | { type: 'recorded'; moves: Move[]; end: number }
   /** A small picture of what is on air. */
