@@ -24,6 +24,8 @@ const canvas = { width: 320, height: 180 };
 const actMs = 1500;
 const sampleMs = 5000;
 const faultMs = 30000;
+/** A browser that has lost its process several times within minutes draws without the graphics card from then on. */
+const rare = { name: 'process that draws gone', most: 2 };
 /** Milliseconds an hour by which the show's clock may leave the wall's. */
 const driftMsAnHour = 1;
 /** Growth from the first third to the last that is no leak: garbage, and listeners of what is open at the moment. */
@@ -192,6 +194,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
   const throwIn: Record<string, () => Promise<unknown>> = {
     'graphics card lost': () => inject('context-loss'),
     'engine gone': () => inject('crash'),
+    'process that draws gone': () => desk.killDrawing(),
     'page blocked': () =>
       driver.executeScript('const until = performance.now() + 1000; while (performance.now() < until);'),
     'page reloaded': async () => {
@@ -245,7 +248,8 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
       }
       if (elapsed() - faultAt > faultMs) {
         faultAt = elapsed();
-        const name = pick(Object.keys(throwIn));
+        const often = faults.filter(({ name }) => name === rare.name).length >= rare.most;
+        const name = pick(Object.keys(throwIn).filter((one) => !often || one !== rare.name));
         faults.push({ at: faultAt / 1000, name });
         await throwIn[name]();
         if (await stageIsDark())

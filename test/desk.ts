@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { devTools, startBrowser, type Renderer } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
@@ -145,6 +146,17 @@ export class Desk {
         Number(new URL(this.address).port),
       ));
     };
+  }
+
+  /** Kills the process that draws for the browser, which starts another one. */
+  async killDrawing(): Promise<void> {
+    const { userDataDir } = (await this.driver.getCapabilities()).get('chrome') as { userDataDir: string };
+    const all = execFileSync('ps', ['-eo', 'pid,ppid,args'], { encoding: 'utf8' })
+      .split('\n')
+      .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)?.slice(1) ?? ['', '', '']);
+    const own = new Set(all.filter(([, , args]) => args.includes(userDataDir)).map(([pid]) => pid));
+    const [pid] = all.find(([, parent, args]) => own.has(parent) && args.includes('--type=gpu-process'))!;
+    process.kill(Number(pid), 'SIGKILL');
   }
 
   async find(selector: string): Promise<WebElement> {

@@ -1,6 +1,5 @@
-import { execFileSync } from 'node:child_process';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
-import { Key, type WebDriver } from 'selenium-webdriver';
+import { Key } from 'selenium-webdriver';
 import { Desk, movingShow } from './desk';
 
 jest.setTimeout(400000);
@@ -11,16 +10,6 @@ beforeAll(async () => {
   await desk.moves();
 });
 afterAll(() => desk?.close());
-
-/** The process that draws for a browser. */
-async function drawingProcess(driver: WebDriver): Promise<number> {
-  const { userDataDir } = (await driver.getCapabilities()).get('chrome') as { userDataDir: string };
-  const all = execFileSync('ps', ['-eo', 'pid,ppid,args'], { encoding: 'utf8' })
-    .split('\n')
-    .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)?.slice(1) ?? ['', '', '']);
-  const own = new Set(all.filter(([, , args]) => args.includes(userDataDir)).map(([pid]) => pid));
-  return Number(all.find(([, parent, args]) => own.has(parent) && args.includes('--type=gpu-process'))![0]);
-}
 
 const seconds = (): Promise<number> => desk.text('[data-testid="time"]').then(parseFloat);
 
@@ -141,7 +130,7 @@ describe('faults of the machine', () => {
     // What stands in for the monitor is at most a second old.
     const before = await seconds();
     await desk.until('a second of the show', seconds, (now) => now > before + 2);
-    process.kill(await drawingProcess(desk.driver), 'SIGKILL');
+    await desk.killDrawing();
     const killed = performance.now();
     await desk.notice('warning', 'The last picture stays');
     const first = await desk.picture();

@@ -51,7 +51,7 @@ import { Reports } from './reports';
 /** Milliseconds after a lost context until another is asked for. */
 const graphicsRetryMs = 250;
 /** Most milliseconds that outputs keep their last picture after the graphics are back, while shaders are compiled again. */
-const longestReturnMs = 10000;
+const longestReturnMs = 30000;
 /** Most milliseconds that a transition waits until its scene can be seen whole. */
 const longestTakeWaitMs = 3000;
 /** Frames given to the GPU and not done at which the next one is left out. */
@@ -555,6 +555,7 @@ export class Engine {
         ready: this.isPlayed() ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
         isDeskAlone: !this.outputs.hasStage && this.recorder === null,
+        first: this.returningScenes(now, sources),
         isDraft: this.usesDrafts && !this.outputs.hasStage && !isTaken,
       },
       (player, scene) => {
@@ -628,17 +629,23 @@ export class Engine {
     return wanted;
   }
 
-  /** Whether scenes have no whole picture yet since the graphics came back: the last one before stays until then. */
-  private isReturning(now: number): boolean {
-    if (now < this.returnsUntil)
-      for (const { renderer } of this.players.playing.values()) if (!renderer.isComplete) return true;
+  /**
+   * Scenes that have to be seen whole since the graphics came back: the last pictures before stay until then, and nothing else is made, so that
+   * they are soon. Null: they are there, or have taken too long.
+   */
+  private returningScenes(now: number, sources: readonly OutputSource[]): ReadonlySet<string> | null {
+    if (now < this.returnsUntil) {
+      const isSeen = sources.some(({ type }) => type === 'program' || type === 'screen' || type === 'room');
+      const scenes = isSeen || !this.watch.scene ? this.performance.onAir : [this.watch.scene];
+      if (!scenes.every((id) => this.players.isComplete(id))) return new Set(scenes);
+    }
     this.returnsUntil = 0;
-    return false;
+    return null;
   }
 
   /** The stage is painted last, and stands as it is while it is frozen. */
   private paint(now: number, show: Show, graphics: Graphics): void {
-    if (this.isReturning(now)) return;
+    if (this.returningScenes(now, [...this.outputs.sources()])) return;
     const { layer, feedbackWatch, darkWatch, clock } = graphics;
     this.painter.begin(this.frames, now / 1000);
     this.painter.paint('desk', show, graphics);

@@ -48,7 +48,7 @@ describe('keys', () => {
 
   test('of a window play, but not with a modifier, while typing, or on a button', () => {
     const target = new FakeTarget();
-    listenToKeys(target as unknown as Window);
+    const stop = listenToKeys(target as unknown as Window);
     const key = (code: string, more: object = {}): void =>
       target.fire('keydown', { code, target: null, ...more });
     key('KeyQ');
@@ -59,6 +59,9 @@ describe('keys', () => {
     const down = Object.keys(controllers.keys).filter((code) => controllers.keys[code].down);
     expect(down).toEqual(['KeyQ']);
     target.fire('blur');
+    expect(controllers.keys.KeyQ.down).toBe(false);
+    stop();
+    key('KeyQ');
     expect(controllers.keys.KeyQ.down).toBe(false);
   });
 

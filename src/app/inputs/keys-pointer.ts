@@ -29,22 +29,30 @@ export function moveKey(code: string, down: boolean): void {
   controllersChanged();
 }
 
-/** Lets the keys pressed in a window play Keys nodes. */
-export function listenToKeys(target: Window): void {
-  target.addEventListener('keydown', (event) => {
+/** Lets the keys pressed in a window play Keys nodes; gives what ends that. */
+export function listenToKeys(target: Window): () => void {
+  const press = (event: KeyboardEvent): void => {
     if (event.repeat || event.ctrlKey || event.metaKey || event.altKey) return;
     if (isTyping(event) || isPressing(event)) return;
     moveKey(event.code, true);
-  });
-  target.addEventListener('keyup', (event) => moveKey(event.code, false));
+  };
+  const release = (event: KeyboardEvent): void => moveKey(event.code, false);
   // A key let go while another window had the keyboard would hang forever.
-  target.addEventListener('blur', () => {
+  const leave = (): void => {
     for (const code of Object.keys(controllers.keys)) moveKey(code, false);
     controllers.pointer = { ...controllers.pointer, down: false };
     controllers.pointers = [];
     touching.clear();
     controllersChanged();
-  });
+  };
+  target.addEventListener('keydown', press);
+  target.addEventListener('keyup', release);
+  target.addEventListener('blur', leave);
+  return () => {
+    target.removeEventListener('keydown', press);
+    target.removeEventListener('keyup', release);
+    target.removeEventListener('blur', leave);
+  };
 }
 
 /** Pointers that touch the picture, in the order they came. */

@@ -9,7 +9,7 @@ import { listenToCommandKeys } from '../commands/listen';
  * the engine, which paints it from then on. A stage window outlives a reload of the editor: it holds the last picture and
  * announces itself to the new one.
  */
-const known = new Map<Window, { page: string; output: string }>();
+const known = new Map<Window, { page: string; output: string; stop(): void }>();
 
 /** What a stage page lets the editor do. */
 export interface StagePage {
@@ -20,7 +20,8 @@ export interface StagePage {
     box: HTMLElement;
     /** Pixels of the window. */
     size(): { width: number; height: number };
-    onSize(listener: (width: number, height: number) => void): void;
+    /** null: nobody is to be told. */
+    onSize(listener: ((width: number, height: number) => void) | null): void;
     /** Refreshes a second of the display it is on; null: not known yet. */
     hertz(): number | null;
   };
@@ -28,6 +29,7 @@ export interface StagePage {
 
 function forget(stage: Window, output: string, client: EngineClient): void {
   client.removeOutput(output);
+  known.get(stage)?.stop();
   known.delete(stage);
   setStage(output, null);
 }
@@ -45,15 +47,18 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
     box: () => (!stage.closed && stage.pyrvelStage === page ? page.box : null),
     size: page.size,
   });
-  known.set(stage, { page: page.page, output: id });
   setStage(id, { window: stage, screen, ...page.size(), hertz: page.hertz() });
   page.onSize((width, height) => {
     client.resizeOutput(id, width, height);
     setStage(id, { window: stage, screen, width, height, hertz: page.hertz() });
   });
-  listenToKeys(stage);
-  listenToCommandKeys(stage, true);
-  listenToPointer(stage.document.body);
+  const listening = [
+    listenToKeys(stage),
+    listenToCommandKeys(stage, true),
+    listenToPointer(stage.document.body),
+    () => page.onSize(null),
+  ];
+  known.set(stage, { page: page.page, output: id, stop: () => listening.forEach((stop) => stop()) });
 }
 
 /** Takes in stage windows as they announce themselves, old and new; called once. */
@@ -73,6 +78,10 @@ export function welcomeStages(): void {
       else setHertz(output, (stage as Window & StagePage).pyrvelStage?.hertz() ?? null);
     }
   }, 1000);
+  // A stage window that is still there keeps this page in memory for as long as it has anything of it.
+  window.addEventListener('pagehide', ({ persisted }) => {
+    if (!persisted) for (const { stop } of known.values()) stop();
+  });
   // Stage windows that were open before a reload hear this and announce themselves.
   new BroadcastChannel('pyrvel').postMessage('editor-here');
 }

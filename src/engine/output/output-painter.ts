@@ -63,6 +63,11 @@ export class OutputPainter {
       this.keepsPicture,
       (output) => this.draw(output, show, means),
       (output) => this.stateOf(output, show, means),
+      ({ source }) => {
+        const { next } = this.performance.program.state;
+        if (source.type === 'next') return next === null || this.players.isComplete(next);
+        return source.type !== 'scene' || this.players.of(source)?.renderer.isComplete !== false;
+      },
     );
     // Until test pictures can be drawn, none was painted.
     if (use === 'stage' && (means.wall.hasTests || Object.keys(tests).length === 0))

@@ -20,7 +20,14 @@ class FakeGpu {
   canvas = { transferToImageBitmap: () => `${this.resizes.at(-1)} ${this.viewport.join(' ')}` };
   renderer = {
     setViewport: (...box: number[]) => void (this.viewport = box),
-    readRenderTargetPixelsAsync: () => Promise.resolve(),
+    readRenderTargetPixelsAsync: (
+      _t: object,
+      _x: number,
+      _y: number,
+      _w: number,
+      _h: number,
+      bytes: Uint8Array,
+    ) => Promise.resolve(void bytes.fill(255)),
   };
   isLost = false;
   // The real one, by the parts that stand here.
@@ -62,7 +69,16 @@ describe('outputs', () => {
     frozen: boolean,
     draw: Draw,
     stateOf: StateOf = () => String(states++),
-  ): void => outputs.paint(on, use, () => frozen, draw, stateOf);
+    isWhole = true,
+  ): void =>
+    outputs.paint(
+      on,
+      use,
+      () => frozen,
+      draw,
+      stateOf,
+      () => isWhole,
+    );
 
   beforeEach(() => {
     told = [];
@@ -194,6 +210,9 @@ describe('outputs', () => {
     paint(gpu, 'stage', true, () => true);
     expect(fresh.bitmaps).toEqual([]);
     told = [];
+    // A part of the picture is no better than what stands in for all of it.
+    paint(gpu, 'stage', false, () => true, undefined, false);
+    expect(fresh.bitmaps).toEqual([]);
     paint(gpu, 'stage', false, () => true);
     expect(fresh.bitmaps).toHaveLength(1);
     // The stand-in goes.

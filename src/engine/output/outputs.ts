@@ -9,7 +9,7 @@ interface Output extends OutputSpec {
   painted: boolean;
   /** Its canvas went with the graphics card. */
   isLost: boolean;
-  /** What it shows, as it was last painted. */
+  /** What it shows, as it was last painted; empty: its canvas is new, and a picture may stand in for it. */
   state: string;
   /** Share of its bitmap that it fills, as it was last told. */
   share: readonly [number, number];
@@ -99,17 +99,23 @@ export class Outputs {
     return size;
   }
 
-  /** Paints all of that use. `isFrozen`: whether an output that has a picture keeps it. */
+  /**
+   * Paints all of that use. `isFrozen`: whether an output that has a picture keeps it. `isWhole`: whether all of what it shows can be drawn by
+   * now, which is waited for where a picture stands in.
+   */
   paint(
     gpu: Gpu,
     use: OutputSpec['use'],
     isFrozen: (output: Readonly<OutputSpec>) => boolean,
     draw: Draw,
     stateOf: StateOf,
+    isWhole: (output: Readonly<OutputSpec>) => boolean,
   ): void {
     const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
       if (output.use !== use || output.isLost || (output.painted && isFrozen(output))) continue;
+      // What stands in for it is better than a part of it.
+      if (output.painted && output.state === '' && !isWhole(output)) continue;
       const state = stateOf(output);
       // What stands still is neither drawn nor put together by the browser once more.
       if (output.painted && state === output.state) continue;

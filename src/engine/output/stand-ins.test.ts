@@ -10,7 +10,7 @@ class FakeGpu {
   takeBytes = Gpu.prototype.takeBytes;
   held = 0;
   moved: number[][] = [];
-  readings: { done(): void; fail(): void }[] = [];
+  readings: { done(): void; nothing(): void; fail(): void }[] = [];
   acquire(width: number, height: number): object {
     this.held++;
     return { width, height };
@@ -34,6 +34,7 @@ class FakeGpu {
         const mark = this.readings.length + 1;
         this.readings.push({
           done: () => (into.fill(mark), resolve()),
+          nothing: () => resolve(),
           fail: () => reject(new Error('lost')),
         });
       }),
@@ -116,6 +117,11 @@ describe('stand-ins', () => {
     await done();
     turn(3000, [output('a', '4')]);
     await done();
+    expect(ins.of('a')!.rgba[0]).toBe(2);
+    // One that is lost in the middle of it gives nothing, and does not say so.
+    turn(4000, [output('a', '5')]);
+    fake.readings.at(-1)!.nothing();
+    await settle();
     expect(ins.of('a')!.rgba[0]).toBe(2);
     ins.forget('a');
     expect(ins.of('a')).toBeNull();

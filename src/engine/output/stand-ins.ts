@@ -57,7 +57,8 @@ export class StandIns {
       .then(
         (rgba) => {
           const entry = this.taken.get(id);
-          if (entry) entry.picture = { width, height, rgba };
+          // A card that is lost while it is read gives nothing but zeros, and does not say so yet. What outputs show is opaque.
+          if (entry && rgba[3] > 0) entry.picture = { width, height, rgba };
         },
         () => undefined, // The GPU was lost meanwhile: the one before stands in.
       )

@@ -67,9 +67,25 @@ describe('the scenes at work', () => {
   const play = (
     scenes: Record<string, string[]>,
     sources: OutputSource[] = [],
-    rest: { ready: string[]; isEasy: boolean; isDeskAlone?: boolean } = { ready: [], isEasy: false },
+    rest: { ready: string[]; isEasy: boolean; isDeskAlone?: boolean; first?: ReadonlySet<string> } = {
+      ready: [],
+      isEasy: false,
+    },
   ): void =>
     players.play(gpu, show, frame, { scenes: new Map(Object.entries(scenes)), sources, ...rest }, ignore);
+
+  test('that come first are played alone; the others stay', () => {
+    play({ a: [], b: [] }, [], { ready: ['c'], isEasy: true });
+    const [a, b, c] = FakePlayer.made;
+    expect(FakePlayer.made.map(({ played }) => played.length)).toEqual([1, 1, 1]);
+    play({ a: [], b: [] }, [{ type: 'tile', scene: 'c' }], {
+      ready: ['c'],
+      isEasy: true,
+      first: new Set(['b']),
+    });
+    expect([a, b, c].map(({ played }) => played.length)).toEqual([1, 2, 1]);
+    expect([a, b, c].some(({ isDisposed }) => isDisposed)).toBe(false);
+  });
 
   beforeEach(() => {
     FakePlayer.made = [];

@@ -23,6 +23,8 @@ export interface Wanted {
   isEasy: boolean;
   /** Nobody but the desk is looking: examples that take turns have one though there is little time. */
   isDeskAlone?: boolean;
+  /** Nothing but these scenes is played, whatever else is wanted; null or absent: all of it is. */
+  first?: ReadonlySet<string> | null;
   /** Values for work count; absent: no. */
   isDraft?: boolean;
 }
@@ -54,23 +56,24 @@ export class ScenePlayers {
     gpu: Gpu,
     show: Show,
     frame: Frame,
-    { scenes, sources, ready, isEasy, isDeskAlone, isDraft = false }: Wanted,
+    { scenes, sources, ready, isEasy, isDeskAlone, first = null, isDraft = false }: Wanted,
     prepare: (player: ScenePlayer, scene: string) => void,
   ): void {
     this.bring(gpu, show, scenes.keys());
     for (const players of [this.playing, this.tiles, this.without])
       for (const { run } of players.values()) run.useDrafts(isDraft);
     // One at a time: what is being made ready must not cost the stage its frames.
-    const late = ready.find((id) => !scenes.has(id) && !this.isComplete(id));
+    const late = first ? undefined : ready.find((id) => !scenes.has(id) && !this.isComplete(id));
     if (late !== undefined) this.bring(gpu, show, [late]);
     drop(this.playing, (id) => scenes.has(id) || ready.includes(id));
     for (const [id, player] of this.playing) {
       const scene = show.scenes.find((other) => other.id === id)!;
       const watched = scenes.get(id);
-      if (!watched && id !== late) continue;
+      if ((!watched && id !== late) || (first && !first.has(id))) continue;
       prepare(player, id);
       player.play(scene, frame, watched ?? [], show.canvas.height);
     }
+    if (first) return;
     this.playWithout(gpu, show, frame, sources);
     this.playExamples(gpu, frame, sources, isEasy || isDeskAlone === true);
     this.playTiles(gpu, show, frame, sources, isEasy);
