@@ -24,8 +24,11 @@ const canvas = { width: 320, height: 180 };
 const actMs = 1500;
 const sampleMs = 5000;
 const faultMs = 30000;
-/** A browser that has lost its process several times within minutes draws without the graphics card from then on. */
-const rare = { name: 'process that draws gone', most: 2 };
+/**
+ * A browser that has lost its process several times within minutes draws without the graphics card from then on. In an evening of a minute or two it
+ * is left out: in software all shaders are made once more, which takes a good part of that.
+ */
+const rare = { name: 'process that draws gone', most: 2, leastMinutes: 3 };
 /** Milliseconds an hour by which the show's clock may leave the wall's. */
 const driftMsAnHour = 1;
 /** Growth from the first third to the last that is no leak: garbage, and listeners of what is open at the moment. */
@@ -248,7 +251,8 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
       }
       if (elapsed() - faultAt > faultMs) {
         faultAt = elapsed();
-        const often = faults.filter(({ name }) => name === rare.name).length >= rare.most;
+        const most = minutes < rare.leastMinutes ? 0 : rare.most;
+        const often = faults.filter(({ name }) => name === rare.name).length >= most;
         const name = pick(Object.keys(throwIn).filter((one) => !often || one !== rare.name));
         faults.push({ at: faultAt / 1000, name });
         await throwIn[name]();
