@@ -150,6 +150,17 @@ describe('players', () => {
     );
   });
 
+  test('are opened on the main machine itself with a press, each by a name that is free', async () => {
+    await go('main');
+    const before = await desk.driver.getAllWindowHandles();
+    await (await desk.driver.findElement(By.xpath('//button[contains(., "Player window")]'))).click();
+    await desk.find('[data-machine="Player 1"]');
+    const [opened] = (await desk.driver.getAllWindowHandles()).filter((one) => !before.includes(one));
+    await desk.driver.switchTo().window(opened);
+    await desk.find('canvas[data-output="stage"]');
+    await desk.driver.close();
+  });
+
   test('go on alone when the main machine is gone, and follow again when it is back', async () => {
     await go('main');
     await desk.click('[aria-label="Views"] [href="/play"]');

@@ -1,4 +1,4 @@
-import { LogOut, RotateCcw, Tag } from 'lucide-react';
+import { AppWindow, LogOut, RotateCcw, Tag } from 'lucide-react';
 import { ownClock } from '../../core/own-clock';
 import type { MachineCard } from '../../core/machines/link';
 import { useShow } from '../data/show-store';
@@ -144,6 +144,17 @@ function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
   );
 }
 
+/** Opens a player in a window of this machine, by the first name that is free: in a process of its own, which costs the desk nothing. */
+function openPlayer(cards: readonly MachineCard[]): void {
+  let k = 1;
+  while (cards.some(({ name }) => name === `Player ${k}`)) k++;
+  window.open(
+    `/player?name=${encodeURIComponent(`Player ${k}`)}`,
+    '_blank',
+    'noopener,popup,width=960,height=540',
+  );
+}
+
 /** Machines: who is there beside this one, how well they hear each other, and how more of them come. */
 export function MachinesView() {
   const { cards, elsewhere, link, follows } = machinesStore();
@@ -158,7 +169,19 @@ export function MachinesView() {
         {!follows && <Spare />}
       </aside>
       <section className="min-w-0 grow overflow-auto p-4" aria-label="Machines">
-        <h2 className="mb-2 font-semibold">Machines</h2>
+        <div className="mb-2 flex items-center justify-between">
+          <h2 className="font-semibold">Machines</h2>
+          {link === 'main' && (
+            <button
+              type="button"
+              className="tool h-8 border edge px-2"
+              title="Opens a window on this machine that shows a screen of the wall, or the program, by an engine of its own"
+              onClick={() => openPlayer(cards)}
+            >
+              <AppWindow size={14} /> Player window
+            </button>
+          )}
+        </div>
         {link === 'refused' && (
           <p className="mb-2 rounded border-l-4 border-l-warning bg-base-300 px-2 py-1">
             Another window of this machine performs. Remote desks reach that one; this window takes over when
@@ -205,8 +228,7 @@ export function MachinesView() {
           <p className="quiet mt-6 max-w-prose">
             Nobody else is here. A phone or tablet with a remote desk shows the desk of the scene on air, the
             cues and a small picture of the program; what it does is done here. A player is another computer,
-            or a window of this one at <span className="figures">/player?name=Left</span>, that shows a screen
-            of the wall by its own engine, in step with this one.
+            or a window of this one, that shows a screen of the wall by its own engine, in step with this one.
           </p>
         )}
       </section>
