@@ -66,7 +66,7 @@ async function placesFrom(address: URL, file: string, print: Print): Promise<Pla
     return [main, ...places.filter((place) => place !== known && place.certificate !== main.certificate)];
   } catch (error) {
     // The spare may stand in for it by now.
-    if (!known || places.length < 2)
+    if (places.every((place) => place === known))
       throw new UsageError(
         `The main machine does not answer at ${address.host} (${(error as Error).message}).`,
       );
@@ -96,7 +96,9 @@ export async function openRelay(
     }
   };
   const relay = new Relay(await placesFrom(address, file, print), (places) => {
-    print(`The spare is found at ${places[1].addresses.join(', ')}.`);
+    print(
+      places[1] ? `The spare is found at ${places[1].addresses.join(', ')}.` : 'There is no spare any more.',
+    );
     void keep(places);
   });
   const page = new URL(await relay.listen(portOf(address.searchParams.get('name')!)));

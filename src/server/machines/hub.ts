@@ -141,6 +141,8 @@ export class Hub {
   onTaken: (successor: Successor) => void = () => undefined;
   /** Called when a spare says where it is found. */
   onHeir: (successor: Successor) => void = () => undefined;
+  /** Called when a spare has said goodbye: it follows no more. */
+  onHeirGone: () => void = () => undefined;
 
   constructor(
     private readonly access: Access,
@@ -527,6 +529,10 @@ export class Hub {
     });
     link.on('heir', (successor) => {
       if (isSuccessor(successor)) this.onHeir(successor);
+    });
+    // A cut or a machine that is gone sounds otherwise.
+    link.on('disconnect', (reason) => {
+      if (reason === 'client namespace disconnect') this.onHeirGone();
     });
     link.on('taken', (successor, answer) => {
       if (typeof answer === 'function') answer();

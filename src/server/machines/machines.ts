@@ -94,6 +94,8 @@ export class Machines {
       );
     };
     this.hub.onHeir = (successor) => void this.keepHeir(successor);
+    // Players must not go there; started again, this machine asks it all the same.
+    this.hub.onHeirGone = () => (this.heir = null);
     void this.comeBack(followed);
   }
 

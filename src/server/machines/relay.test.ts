@@ -193,6 +193,13 @@ describe('the relay of a player', () => {
     expect([await read(player2), await read(desk)]).toEqual([404, 401]);
     await ask(second, '/machines/follow', 'DELETE');
     expect(await read(player2)).toBe(401);
+    // Nor does the main machine send players there.
+    let spare: unknown = '';
+    const look = async (): Promise<void> => {
+      spare = await (await ask(first, '/machines/spare')).json();
+    };
+    await look();
+    await until('it to be forgotten', () => (void look(), spare === null));
     await there.close();
   });
 

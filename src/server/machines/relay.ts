@@ -12,7 +12,6 @@ const passedMs = 5000;
 /** Milliseconds between two questions for the spare. */
 const askMs = 5000;
 const mostBytes = 64 * 1024;
-const mostPlaces = 4;
 
 /** One address of a place, as it was found to answer. */
 interface Found {
@@ -174,7 +173,9 @@ export class Relay {
               body += chunk;
               if (body.length > mostBytes) asked.destroy(new Error('too long'));
             });
-            answer.on('end', () => resolve(answer.statusCode === 200 ? body : 'null'));
+            answer.on('end', () =>
+              answer.statusCode === 200 ? resolve(body) : reject(new Error(`status ${answer.statusCode}`)),
+            );
             answer.on('error', reject);
           },
         );
@@ -183,18 +184,15 @@ export class Relay {
         asked.end();
       });
       const spare: unknown = JSON.parse(text);
-      if (isPlace(spare)) this.learn(place, spare);
+      this.learn(place, isPlace(spare) ? spare : null);
     } catch {
       // It is asked again.
     }
   }
 
-  /** The one that leads stays; those that were known before are tried last. */
-  private learn(leads: Place, spare: Place): void {
-    const others = this.places.filter(
-      ({ certificate }) => certificate !== leads.certificate && certificate !== spare.certificate,
-    );
-    const places = [leads, spare, ...others].slice(0, mostPlaces);
+  /** Who is no spare any more performs a show of its own, and is not gone to. */
+  private learn(leads: Place, spare: Place | null): void {
+    const places = spare ? [leads, spare] : [leads];
     if (JSON.stringify(places) === JSON.stringify(this.places)) return;
     this.places = places;
     this.keep(places);
