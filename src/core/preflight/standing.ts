@@ -51,6 +51,11 @@ function pacesOff(show: Show, scene: Scene, catalogue: Catalogue, { where }: Sub
   );
   if (!off.length || scene.loop.lock) return [];
   const [{ node }] = off;
+  const { name } = scene.nodes[node];
+  const what =
+    off.length === 1
+      ? `A rate on ${name} does not fit`
+      : `${off.length} rates, the first on ${name}, do not fit`;
   return [
     {
       // Whether its loop closes is measured; this says why it may not.
@@ -58,7 +63,7 @@ function pacesOff(show: Show, scene: Scene, catalogue: Catalogue, { where }: Sub
       where,
       at: { view: 'build', scene: scene.id, node },
       mend: { do: 'lock-loop', scene: scene.id },
-      what: `${off.length} rates do not fit its loop, the first on ${scene.nodes[node].name}. Locking the loop rounds them; the inspector with nothing chosen lists them with the nearest that fit.`,
+      what: `${what} its loop. Locking the loop rounds what does not fit; the inspector with nothing chosen lists it with the nearest that fits.`,
     },
   ];
 }
