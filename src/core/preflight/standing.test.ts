@@ -50,7 +50,7 @@ describe('without drawing anything', () => {
     const [finding, ...rest] = of(made);
     expect(rest).toEqual([]);
     expect(finding).toMatchObject({ level: 'note', mend: { do: 'lock-loop', scene: 's1' } });
-    expect(finding.what).toContain('the first on Sway');
+    expect(finding.what).toContain('A rate on Sway does not fit');
     made.scenes[0].loop.lock = true;
     expect(of(made)).toEqual([]);
   });
