@@ -26,22 +26,32 @@ export const networkAddresses = (): string[] =>
 /** Milliseconds in which a machine has to show its certificate. */
 const patienceMs = 5000;
 
-/** The certificate that a machine shows at an address. Throws where it does not answer. */
-export function certificateAt({ hostname, port }: URL): Promise<X509Certificate> {
+/** With what a machine is reached that shows this very certificate, whatever its address is called: it is its own, and nobody has signed it. */
+const trusting = (certificate: string) => ({ ca: certificate, checkServerIdentity: () => undefined });
+
+/**
+ * The certificate that a machine shows at an address. `trusted`: the only one that it may be; null: any. Throws where it does not answer, or shows
+ * another.
+ */
+export function certificateAt(
+  { hostname, port }: URL,
+  trusted: string | null = null,
+  timeout = patienceMs,
+): Promise<X509Certificate> {
   return new Promise((resolve, reject) => {
-    const socket = connect({ host: hostname, port: Number(port || 443), rejectUnauthorized: false }, () => {
+    const trust = trusted === null ? { rejectUnauthorized: false } : trusting(trusted);
+    const socket = connect({ host: hostname, port: Number(port || 443), ...trust }, () => {
       const certificate = new X509Certificate(socket.getPeerCertificate().raw);
       socket.end();
       resolve(certificate);
     });
-    socket.setTimeout(patienceMs, () => socket.destroy(new Error('no answer')));
+    socket.setTimeout(timeout, () => socket.destroy(new Error('no answer')));
     socket.on('error', reject);
   });
 }
 
-/** Asks a machine that shows this very certificate, whatever its address is called: it is its own, and nobody has signed it. */
-export const agentFor = (certificate: string): Agent =>
-  new Agent({ ca: certificate, checkServerIdentity: () => undefined });
+/** Asks a machine that shows this very certificate. */
+export const agentFor = (certificate: string): Agent => new Agent(trusting(certificate));
 
 /** Whether a certificate still holds, for all these addresses. */
 function holds(cert: string, addresses: readonly string[], now: number): boolean {

@@ -23,6 +23,9 @@ import { Hub, isLocal, type Limits } from './hub';
 const usualPort = 4171;
 const keyBytes = 32;
 
+/** What a machine keeps of others, beside its certificate and its own key. */
+type KeptFile = 'heir.json' | 'followed.json' | 'trusted.key';
+
 export interface MachinesOptions {
   /** Where the certificate and the key of tokens are kept; null: for this run of the server only. */
   folder: string | null;
@@ -82,8 +85,8 @@ export class Machines {
     this.access = new Access(await this.keptKey());
     this.access.trust(await this.keptTrust());
     this.hub = new Hub(this.access, this.options.limits);
-    const followed = await readKept(this.followedFile, isEntrance);
-    this.heir = await readKept(this.heirFile, isSuccessor);
+    const followed = await readKept(this.fileOf('followed.json'), isEntrance);
+    this.heir = await readKept(this.fileOf('heir.json'), isSuccessor);
     // Until the other one is asked, nobody is told that this one performs.
     this.hub.setYielding(Boolean(followed ?? this.heir));
     this.hub.attach(server, false, mayCome);
@@ -99,28 +102,26 @@ export class Machines {
     void this.comeBack(followed);
   }
 
-  private get heirFile(): string | null {
-    return this.options.folder && path.join(this.options.folder, 'heir.json');
-  }
-
   private async keepHeir(successor: Successor): Promise<void> {
     this.heir = successor;
-    if (this.heirFile)
-      await writeFile(this.heirFile, JSON.stringify(successor), { mode: 0o600 }).catch(() => undefined);
+    await this.keep('heir.json', JSON.stringify(successor));
   }
 
-  private get followedFile(): string | null {
-    return this.options.folder && path.join(this.options.folder, 'followed.json');
+  /** Where this machine keeps something; null: for this run only, nowhere. */
+  private fileOf(name: KeptFile): string | null {
+    return this.options.folder && path.join(this.options.folder, name);
+  }
+
+  /** Keeps something for the next start, or no longer. */
+  private async keep(name: KeptFile, data: string | Uint8Array | null): Promise<void> {
+    const file = this.fileOf(name);
+    if (!file) return;
+    await (data ? writeFile(file, data, { mode: 0o600 }) : rm(file, { force: true })).catch(() => undefined);
   }
 
   /** What this machine follows if it is started again; null: nobody. */
-  private async keepFollowed(place: Entrance | null): Promise<void> {
-    if (!this.followedFile) return;
-    await (
-      place
-        ? writeFile(this.followedFile, JSON.stringify(place), { mode: 0o600 })
-        : rm(this.followedFile, { force: true })
-    ).catch(() => undefined);
+  private keepFollowed(place: Entrance | null): Promise<void> {
+    return this.keep('followed.json', place && JSON.stringify(place));
   }
 
   /** Started again: a spare follows as before; where the spare has taken over meanwhile, this machine follows it. */
@@ -154,7 +155,7 @@ export class Machines {
           this.fault = fault;
           void this.keepFollowed(null);
           // Let in no longer: it is no heir any more.
-          if (how === 'return' && fault && this.heirFile) void rm(this.heirFile, { force: true });
+          if (how === 'return' && fault) void this.keep('heir.json', null);
         },
       },
       how,
@@ -173,23 +174,17 @@ export class Machines {
     void this.trust(null);
   }
 
-  private get trustFile(): string | null {
-    return this.options.folder && path.join(this.options.folder, 'trusted.key');
-  }
-
   private async keptTrust(): Promise<Uint8Array | null> {
-    if (!this.trustFile) return null;
-    const kept = await readFile(this.trustFile).catch(() => null);
-    return kept?.length === keyBytes ? kept : null;
+    const file = this.fileOf('trusted.key');
+    const kept = file && (await readFile(file).catch(() => null));
+    if (!kept) return null;
+    return kept.length === keyBytes ? kept : null;
   }
 
   /** Lets in the players of a machine that is followed, also after a restart; null: of none. */
   private async trust(key: Uint8Array | null): Promise<void> {
     this.access!.trust(key);
-    if (!this.trustFile) return;
-    await (key ? writeFile(this.trustFile, key, { mode: 0o600 }) : rm(this.trustFile, { force: true })).catch(
-      () => undefined,
-    );
+    await this.keep('trusted.key', key);
   }
 
   /** How another main machine, known here by that name, follows this one. */

@@ -1,10 +1,9 @@
 import { createServer, ServerResponse, type IncomingMessage, type Server } from 'node:http';
 import { request } from 'node:https';
 import type { AddressInfo, Socket } from 'node:net';
-import { connect } from 'node:tls';
 import { createProxyServer } from 'httpxy';
 import { isPlace, linkPath, type Place } from '../../core/machines/link';
-import { agentFor } from './certificate';
+import { agentFor, certificateAt } from './certificate';
 
 /** Milliseconds in which a machine has to answer a look, and what is passed on to it. */
 const answerMs = 1000;
@@ -21,28 +20,10 @@ interface Found {
 
 /** Whether a machine with this very certificate answers at an address. */
 const answers = (address: string, certificate: string): Promise<boolean> =>
-  new Promise((resolve) => {
-    const { hostname, port } = new URL(address);
-    const socket = connect(
-      {
-        host: hostname,
-        port: Number(port || 443),
-        ca: certificate,
-        checkServerIdentity: () => undefined,
-        timeout: answerMs,
-      },
-      () => {
-        resolve(true);
-        socket.end();
-      },
-    );
-    const fail = (): void => {
-      resolve(false);
-      socket.destroy();
-    };
-    socket.on('timeout', fail);
-    socket.on('error', fail);
-  });
+  certificateAt(new URL(address), certificate, answerMs).then(
+    () => true,
+    () => false,
+  );
 
 /**
  * The way of a player to the machine that leads: its page is opened at an address of its own computer, and what it asks for is passed on to the main machine,
