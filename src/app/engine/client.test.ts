@@ -235,6 +235,7 @@ describe('the client of the engine', () => {
       expect(Array.from(shown.drawn!)).toEqual([255, 128, 0, 255]);
       expect(worker.transferred.at(-1)).toEqual([fresh.offscreen]);
       expect(worker.of('output-add').at(-1)!.spec).toMatchObject({ ...output, width: 640 });
+      fresh.arrive();
       worker.say({ type: 'output-painted', id, share: [1, 1] });
       expect(box.canvases).toEqual([fresh]);
       // One without a stand-in keeps what the page still has of it.

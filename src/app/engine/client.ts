@@ -270,7 +270,7 @@ export class EngineClient {
     const box = host.box();
     if (!box) return;
     const size = host.size();
-    const canvas = stackCanvas(box, size, canvasName(host)).transferControlToOffscreen();
+    const canvas = stackCanvas(box, canvasName(host)).transferControlToOffscreen();
     const spec = { source: sourceInEngine(source), use, mapping, ...size };
     this.post({ type: 'output-add', id, canvas, spec }, [canvas]);
   }

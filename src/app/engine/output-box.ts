@@ -12,6 +12,10 @@ type Share = readonly [number, number];
 const whole: Share = [1, 1];
 /** Milliseconds after which a stand-in is painted once more. */
 const repaintMs = 100;
+/** Pixels of a canvas that has had no picture: it takes the size of the first that arrives. */
+const noPicture = { width: 1, height: 1 };
+/** Milliseconds between two looks whether a picture has arrived, and most of them that it is waited for. */
+const arrival = { lookMs: 20, longestMs: 2000 };
 const shares = new WeakMap<HTMLCanvasElement, Share>();
 
 /**
@@ -31,12 +35,12 @@ export function placeInBitmap(canvas: HTMLCanvasElement, share: Share): void {
   });
 }
 
-/** Puts a canvas of a size behind those of a box. The box may be in another window. */
-export function stackCanvas(
-  box: Box,
-  { width, height }: { width: number; height: number },
-  name: string,
-): HTMLCanvasElement {
+/** The window that a box is in: timers of one that is hidden are late, and a stage may be seen while the desk is not. */
+const windowOf = (box: Box): Pick<Window, 'setTimeout' | 'setInterval' | 'clearInterval'> =>
+  box.ownerDocument.defaultView ?? window;
+
+/** Puts a canvas behind those of a box, by default one without a picture. The box may be in another window. */
+export function stackCanvas(box: Box, name: string, { width, height } = noPicture): HTMLCanvasElement {
   const canvas = box.ownerDocument.createElement('canvas');
   Object.assign(canvas, { width, height });
   canvas.dataset.output = name;
@@ -45,23 +49,38 @@ export function stackCanvas(
   return canvas;
 }
 
-/** The newest canvas of a box has a picture, in that share of its bitmap: older ones go. */
+/**
+ * The newest canvas of a box was given a picture, in that share of its bitmap: older ones go once the page has it. The word of it is quicker than
+ * the picture, by most of a second where the process that draws was started again.
+ */
 export function settleCanvas(box: Box, share: Share): void {
-  const [current, ...old] = box.querySelectorAll('canvas');
-  if (current) placeInBitmap(current, share);
-  for (const canvas of old) canvas.remove();
+  const [current] = box.querySelectorAll('canvas');
+  if (!current) return;
+  placeInBitmap(current, share);
+  const { lookMs, longestMs } = arrival;
+  const latest = performance.now() + longestMs;
+  const settle = (): void => {
+    const all = [...box.querySelectorAll('canvas')];
+    const old = all.slice(all.indexOf(current) + 1);
+    if (!current.isConnected || old.length === 0) return;
+    const hasPicture = current.width !== noPicture.width || current.height !== noPicture.height;
+    if (hasPicture || performance.now() >= latest) for (const canvas of old) canvas.remove();
+    else windowOf(box).setTimeout(settle, lookMs);
+  };
+  settle();
 }
 
 /** What canvases of a box showed is gone with the graphics card: shows a picture from the memory of the processor until the newest has another. */
 export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): void {
   clearBox(box);
-  const canvas = stackCanvas(box, { width, height }, name);
+  const canvas = stackCanvas(box, name, { width, height });
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
   const paint = (): void => context.putImageData(image, 0, 0);
   paint();
   // The browser itself may lose what it shows a moment later, by the same fault.
-  const timer = setInterval(() => (canvas.isConnected ? paint() : clearInterval(timer)), repaintMs);
+  const own = windowOf(box);
+  const timer = own.setInterval(() => (canvas.isConnected ? paint() : own.clearInterval(timer)), repaintMs);
 }
 
 /** Removes all canvases of a box. */

@@ -24,6 +24,10 @@ export class FakeCanvas {
   get isConnected(): boolean {
     return this.box.canvases.includes(this);
   }
+  /** The page has a picture that was put on it elsewhere. */
+  arrive(): void {
+    Object.assign(this, { width: 64, height: 36 });
+  }
   remove(): void {
     this.box.canvases = this.box.canvases.filter((canvas) => canvas !== this);
   }
@@ -35,6 +39,7 @@ export class FakeBox {
   /** All that it ever had. */
   readonly made: FakeCanvas[] = [];
   readonly ownerDocument = {
+    defaultView: globalThis,
     createElement: (): FakeCanvas => {
       const canvas = new FakeCanvas(this);
       this.made.push(canvas);
