@@ -50,6 +50,19 @@ export async function knowTheSteps(driver: WebDriver, address: string): Promise<
   );
 }
 
+/**
+ * Keeps what the page says at its edge, since hands last did something: a notice goes after five seconds, and a browser that is asked what it shows may
+ * take longer to answer.
+ */
+const keepSaid = `
+  window.said = [];
+  for (const type of ['pointerdown', 'keydown']) addEventListener(type, () => (window.said = []), { capture: true });
+  new MutationObserver((changes) => {
+    for (const { addedNodes } of changes)
+      for (const node of addedNodes)
+        if (node.dataset?.notice) window.said.push({ tone: node.dataset.notice, text: node.innerText.trim() });
+  }).observe(document, { childList: true, subtree: true });`;
+
 export interface PictureFigures {
   /** Mean brightness, 0..255. */
   mean: number;
@@ -89,6 +102,7 @@ export class Desk {
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     const desk = new Desk(driver, address, close, dist);
+    await devTools(driver, 'Page.addScriptToEvaluateOnNewDocument', { source: keepSaid });
     await knowTheSteps(driver, address);
     // Shows are brought in as files, so that the demo show need not be drawn in software first.
     await driver.get(`${address}/shows`);
@@ -508,14 +522,23 @@ export class Desk {
     );
   }
 
-  /** Waits for a notice of that tone whose text contains `words`. */
+  /** Waits for a notice of that tone whose text contains `words`, or takes one that was there since hands last did something. */
   async notice(tone: 'info' | 'warning' | 'error', words: string): Promise<void> {
     await this.until(
       `a notice “${words}”`,
-      async () => {
-        const all = await this.driver.findElements(By.css(`[data-notice="${tone}"]`));
-        return Promise.all(all.map((e) => this.textOf(e)));
-      },
+      () =>
+        this.driver.executeScript<string[]>(
+          `const [tone, words] = arguments;
+           const said = window.said ?? [];
+           const isMeant = (one) => one.tone === tone && one.text.includes(words);
+           if (said.some(isMeant)) window.said = said.filter((one) => !isMeant(one));
+           const shown = [...document.querySelectorAll('[data-notice]')];
+           return [...said, ...shown.map((e) => ({ tone: e.dataset.notice, text: e.innerText.trim() }))]
+             .filter((one) => one.tone === tone)
+             .map(({ text }) => text);`,
+          tone,
+          words,
+        ),
       (texts) => texts.some((text) => text.includes(words)),
     );
   }
