@@ -62,6 +62,8 @@ const busyFrameMs = 30;
 const slowFrameMs = 120;
 /** Feedback steps a frame may take where the GPU is quick, and where it is slow. */
 const maxFeedbackSteps = { quick: 4, slow: 1 };
+/** Milliseconds between two looks for what the GPU holds without need. */
+const trimMs = 1000;
 /** Milliseconds between two reports of the performance to a page that nobody sees: each makes it paint. */
 const hiddenReportMs = 500;
 /** Most milliseconds a busy GPU rests after each frame. */
@@ -159,6 +161,7 @@ export class Engine {
   private waitedFor = { scene: null as string | null, since: 0 };
   private graphicsDownSince: number | null = null;
   private lastAttempt = 0;
+  private trimmedAt = 0;
   /** Until when outputs keep the picture they had before the graphics were lost, at most; 0: they have a new one. */
   private returnsUntil = 0;
 
@@ -572,6 +575,10 @@ export class Engine {
     clock.endFrame();
     this.cpuMs = this.cpuMs * 0.9 + (performance.now() - start) * 0.1;
     this.frames++;
+    if (now - this.trimmedAt >= trimMs) {
+      this.trimmedAt = now;
+      gpu.trim();
+    }
     if (gpu.passes > 0) clock.mark(now);
     else clock.markStill(now);
   }

@@ -101,7 +101,7 @@ function Rehearsal() {
           type="button"
           className="btn btn-xs border edge bg-base-100"
           title="Takes the graphics card away for a moment: pictures must stay and come back"
-          onClick={() => engine().send({ type: 'inject-fault', fault: 'context-loss' })}
+          onClick={() => engine().inject('context-loss')}
         >
           Lose the graphics
         </button>
@@ -109,7 +109,7 @@ function Rehearsal() {
           type="button"
           className="btn btn-xs border edge bg-base-100"
           title="Stops the engine: a new one must take over where it was"
-          onClick={() => engine().send({ type: 'inject-fault', fault: 'crash' })}
+          onClick={() => engine().inject('crash')}
         >
           Stop the engine
         </button>

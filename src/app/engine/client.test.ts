@@ -72,8 +72,15 @@ describe('the client of the engine', () => {
     client.open(showOf('Night'), 's1');
     client.perform({ type: 'play', playing: false });
     client.perform({ type: 'blackout' });
+    client.inject('context-loss');
     const first = ready();
-    expect(first.sent.map(({ type }) => type)).toEqual(['clock', 'open', 'perform', 'perform']);
+    expect(first.sent.map(({ type }) => type)).toEqual([
+      'clock',
+      'open',
+      'perform',
+      'perform',
+      'inject-fault',
+    ]);
     fakeLocks.waiting.at(-1)!();
     client.perform({ type: 'blackout' });
     jest.advanceTimersByTime(10000);

@@ -16,6 +16,7 @@ import type {
   EventMessage,
   FromEngine,
   HandoverMessage,
+  InjectedFault,
   OutputMapping,
   OutputSource,
   OutputSpec,
@@ -75,7 +76,8 @@ export class EngineClient {
   /** The last report of the performance, from which the next engine goes on. */
   private performance: PerformanceState | null = null;
   /** What was done while there was no engine. */
-  private commands: PerformanceCommand[] = [];
+  /** What an engine that is still being started will do as soon as it has the show. */
+  private waiting: ToEngine[] = [];
   /** The latest of each setting, for the next engine. */
   private readonly settings = new Map<string, SettingMessage>();
   /** Files of shows, to be given to the next engine too. */
@@ -250,7 +252,7 @@ export class EngineClient {
     if (!this.show) return;
     this.post({ type: 'open', show: this.show, program: this.program, resume: this.performance });
     for (const setting of this.settings.values()) this.post(setting);
-    for (const command of this.commands.splice(0)) this.post({ type: 'perform', command });
+    for (const message of this.waiting.splice(0)) this.post(message);
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
     this.sendRequests();
   }
@@ -317,7 +319,7 @@ export class EngineClient {
     this.program = program;
     this.performance = resume;
     // What was done to another show is over with it.
-    this.commands = [];
+    this.waiting = [];
     this.post({ type: 'open', show, program, resume });
     this.sendRequests();
   }
@@ -354,7 +356,7 @@ export class EngineClient {
   send(
     message: Exclude<
       EventMessage | HandoverMessage,
-      { type: 'clock' | 'open' | 'change' | 'request' | 'file' }
+      { type: 'clock' | 'open' | 'change' | 'request' | 'file' | 'inject-fault' }
     >,
     transfer: Transferable[] = [],
   ): void {
@@ -363,8 +365,17 @@ export class EngineClient {
 
   /** Has the engine do what the performer did; one that is still being started does it as soon as it has the show. */
   perform(command: PerformanceCommand): void {
-    if (this.ready && this.show) this.post({ type: 'perform', command });
-    else this.commands.push(command);
+    this.do({ type: 'perform', command });
+  }
+
+  /** Has a fault befall the engine, on purpose; also as soon as it has the show. */
+  inject(fault: InjectedFault): void {
+    this.do({ type: 'inject-fault', fault });
+  }
+
+  private do(message: ToEngine): void {
+    if (this.ready && this.show) this.post(message);
+    else this.waiting.push(message);
   }
 
   /** Starts feedback again: that of a return wire of a place. */

@@ -161,7 +161,7 @@ export function listenToEngine(): void {
   Object.assign(window, {
     pyrvel: {
       report: () => ({ stats: liveStore.getState().stats, performance: client.lastReport }),
-      inject: (fault: InjectedFault) => client.send({ type: 'inject-fault', fault }),
+      inject: (fault: InjectedFault) => client.inject(fault),
     },
   });
   client.on('dark', ({ scene, dark }) => liveStore.setState({ dark: dark ? scene : null }));

@@ -148,19 +148,19 @@ const throwers: Record<
   server: (client, show) => {
     if (!show.wall.outputs.some(({ type }) => type === 'string'))
       return Promise.resolve({ skipped: 'Nothing of the show goes over the server.' });
-    client.send({ type: 'inject-fault', fault: 'server-away' });
+    client.inject('server-away');
     return Promise.resolve({ said: 'The connection comes back by itself.' });
   },
   context: (client) => {
-    client.send({ type: 'inject-fault', fault: 'context-loss' });
+    client.inject('context-loss');
     return Promise.resolve({ said: 'The graphics card was lost. The last picture stays until it is back.' });
   },
   hang: (client) => {
-    client.send({ type: 'inject-fault', fault: 'hang' });
+    client.inject('hang');
     return Promise.resolve({ said: 'The engine stopped and is being started again.' });
   },
   crash: (client) => {
-    client.send({ type: 'inject-fault', fault: 'crash' });
+    client.inject('crash');
     return Promise.resolve({ said: 'The engine stopped and is being started again.' });
   },
 };

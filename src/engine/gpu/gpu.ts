@@ -24,6 +24,7 @@ import {
 } from 'three';
 import { isSoftwareRenderer } from '../../core/software-renderer';
 import { vertexText } from './full-screen';
+import { Pool } from './pool';
 
 // Pictures are worked on as they will be shown; nothing may convert them behind our back.
 ColorManagement.enabled = false;
@@ -94,8 +95,8 @@ export class Gpu {
   private readonly camera = new OrthographicCamera(-1, 1, 1, -1, 0, 1);
   private readonly quad: Mesh<BufferGeometry, RawShaderMaterial>;
   private readonly copyMaterial: RawShaderMaterial;
-  private readonly free = new Map<string, WebGLRenderTarget[]>();
-  private made = 0;
+  private readonly pool = new Pool<WebGLRenderTarget>();
+  private inUse = 0;
   /** Bytes of all pictures that are in use. */
   bytes = 0;
   private readonly emptyTexture: DataTexture;
@@ -182,7 +183,7 @@ void main() { result = texture(picture, place); }`,
   }
 
   get targetCount(): number {
-    return this.made;
+    return this.inUse + this.pool.size;
   }
 
   material(
@@ -264,10 +265,9 @@ void main() { result = texture(picture, place); }`,
     // 32-bit targets with several samples a pixel are not drawable everywhere.
     const edges = real === '32' ? Math.min(samples, this.deepSamples) : samples;
     this.bytes += bytesOf(width, height, real, edges);
-    const list = this.free.get(this.key(width, height, real, depth, edges));
-    const ready = list?.pop();
+    this.inUse++;
+    const ready = this.pool.take(this.key(width, height, real, depth, edges));
     if (ready) return ready;
-    this.made++;
     const target = new WebGLRenderTarget(width, height, {
       type: bitTypes[real],
       format: RGBAFormat,
@@ -293,15 +293,13 @@ void main() { result = texture(picture, place); }`,
   release(target: WebGLRenderTarget): void {
     const bits = (target.texture.userData as { bits: Bits }).bits;
     this.bytes -= bytesOf(target.width, target.height, bits, target.samples);
-    const key = this.key(target.width, target.height, bits, target.depthBuffer, target.samples);
-    const list = this.free.get(key) ?? [];
-    if (!this.free.has(key)) this.free.set(key, list);
-    // A few are kept for the next of that size; more would only fill the GPU after a change of size.
-    if (list.length < 4) list.push(target);
-    else {
-      target.dispose();
-      this.made--;
-    }
+    this.inUse--;
+    this.pool.give(this.key(target.width, target.height, bits, target.depthBuffer, target.samples), target);
+  }
+
+  /** To be called about once a second: lets go of targets of sizes that are used no longer. */
+  trim(): void {
+    this.pool.trim();
   }
 
   /** A texture of 32-bit numbers, first row lowest. */
@@ -419,8 +417,7 @@ void main() { result = texture(picture, place); }`,
   }
 
   dispose(): void {
-    for (const list of this.free.values()) for (const target of list) target.dispose();
-    this.free.clear();
+    this.pool.clear();
     this.renderer.dispose();
     if (!this.isLost) this.gl.getExtension('WEBGL_lose_context')?.loseContext();
   }
