@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { setTimeout as pause } from 'node:timers/promises';
 import { By, Key, until, type WebDriver, type WebElement } from 'selenium-webdriver';
 import { devTools, startBrowser, type Renderer } from '../bin/browser';
 import { makeShow } from '../src/core/show/create';
@@ -10,6 +11,19 @@ import { listen, makeApp } from '../src/server/server';
 
 /** Milliseconds that a state is waited for: a machine that is busy with something else may take long. */
 const patience = Number(process.env.PYRVEL_TEST_PATIENCE ?? 100000);
+/** Milliseconds between two looks: most states are there at once, and what takes longer should not be slowed down by being asked for. */
+const looks = { first: 15, most: 200, growth: 1.4 };
+
+/** Looks again and again until there is something; gives it. Throws with `message` once the patience is over. */
+async function waitFor<T>(look: () => Promise<T | null | false>, message: () => string): Promise<T> {
+  const latest = performance.now() + patience;
+  for (let ms = looks.first; ; ms = Math.min(looks.most, ms * looks.growth)) {
+    const found = await look();
+    if (found !== null && found !== false) return found;
+    if (performance.now() > latest) throw new Error(`${message()} (for ${patience / 1000} s)`);
+    await pause(ms);
+  }
+}
 
 /** An empty show at the size that tests are drawn at. */
 export function smallShow(name = 'Small'): Show {
@@ -174,16 +188,15 @@ export class Desk {
   }
 
   async find(selector: string): Promise<WebElement> {
-    return this.driver.wait(
-      until.elementLocated(By.css(selector)),
-      patience,
-      `nothing found for ${selector}`,
+    return waitFor(
+      async () => (await this.driver.findElements(By.css(selector)))[0] ?? null,
+      () => `nothing found for ${selector}`,
     );
   }
 
   async click(selector: string): Promise<void> {
     const element = await this.find(selector);
-    await this.driver.wait(
+    await waitFor(
       async () => {
         try {
           await element.click();
@@ -193,8 +206,7 @@ export class Desk {
           throw error;
         }
       },
-      patience,
-      `could not click ${selector}`,
+      () => `could not click ${selector}`,
     );
   }
 
@@ -210,23 +222,18 @@ export class Desk {
   /** Waits until what `look` gives satisfies `good`; gives it. */
   async until<T>(what: string, look: () => Promise<T>, good: (value: T) => boolean): Promise<T> {
     let last: T | undefined;
-    await this.driver
-      .wait(
-        async () => {
-          try {
-            last = await look();
-          } catch (error) {
-            if (/stale|no such element/i.test(String(error))) return false;
-            throw error;
-          }
-          return good(last);
-        },
-        patience,
-        `waited for ${what}`,
-      )
-      .catch((error: Error) => {
-        throw new Error(`${error.message}; last: ${(JSON.stringify(last) ?? '').slice(0, 200)}`);
-      });
+    await waitFor(
+      async () => {
+        try {
+          last = await look();
+        } catch (error) {
+          if (/stale|no such element/i.test(String(error))) return false;
+          throw error;
+        }
+        return good(last);
+      },
+      () => `waited for ${what}; last: ${(JSON.stringify(last) ?? '').slice(0, 200)}`,
+    );
     return last as T;
   }
 
