@@ -25,7 +25,7 @@ import { EngineFault, EnginePage, takePiece } from './engine-page';
 import type { PieceRunner } from './export';
 
 /** Milliseconds after which a worker that says nothing has lost its job to others. */
-const lockMs = 20000;
+const lockMs = 10000;
 const asUsage = (error: unknown): never => {
   throw error instanceof FarmError ? new UsageError(error.message) : error;
 };
