@@ -97,7 +97,11 @@ function Transport() {
         className={playing ? '' : 'text-primary'}
       />
       <CommandButton id="transport.step" icon={StepForward} />
-      <output className="live figures w-16 text-right max-xl:w-13" aria-label="Time" data-testid="time">
+      <output
+        className="live figures h-5 w-16 text-right leading-5 contain-strict max-xl:w-13"
+        aria-label="Time"
+        data-testid="time"
+      >
         {seconds.toFixed(1)}&thinsp;s
       </output>
       <span className="mx-1 h-4 border-l edge max-xl:hidden" />
@@ -188,7 +192,11 @@ function FrameMeter() {
       <div className="h-1.5 w-10 rounded-full bg-base-300 max-2xl:hidden">
         <div className={clsx('h-full rounded-full', tone)} style={{ width: `${share * 100}%` }} />
       </div>
-      <span className="figures w-8 text-right" data-testid="fps" data-frames={stats?.frames}>
+      <span
+        className="figures h-5 w-8 text-right leading-5 contain-strict"
+        data-testid="fps"
+        data-frames={stats?.frames}
+      >
         {rate}
       </span>
       <span className="quiet text-2xs max-2xl:hidden">fps</span>

@@ -52,7 +52,10 @@ export function LoopBar({ scene }: { scene: Scene }) {
     perform({ type: 'range', range: high - low > 2 / fps ? [low, high] : null });
   };
   return (
-    <div className="live flex h-7 shrink-0 items-center gap-2 border-b edge px-2" data-testid="loop-bar">
+    <div
+      className="live flex h-7 shrink-0 items-center gap-2 border-b edge px-2 contain-strict"
+      data-testid="loop-bar"
+    >
       <span className="quiet flex items-center gap-1" title="Rounds of the loop since the start">
         <Repeat size={12} />
         <span className="figures text-2xs">{round + 1}</span>

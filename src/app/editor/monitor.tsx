@@ -120,7 +120,7 @@ export function Monitor({ scene }: { scene: Scene }) {
         )}
       </div>
       <div className="flex h-7 items-center gap-1 px-3">
-        <span className="live figures quiet min-w-0 truncate text-2xs whitespace-nowrap">
+        <span className="live figures quiet h-4 w-36 min-w-0 truncate text-2xs leading-4 contain-strict">
           {stats ? `${stats.width} x ${stats.height} · ${shortNumber(stats.frameMs, 1)} ms` : '…'}
         </span>
         {hasDrafts && (

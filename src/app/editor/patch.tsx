@@ -1,6 +1,4 @@
 import {
-  Background,
-  BackgroundVariant,
   ReactFlow,
   SelectionMode,
   applyNodeChanges,
@@ -28,6 +26,7 @@ import { choose, useSession } from '../data/session';
 import { editScene, showStore, useKinds } from '../data/show-store';
 import { moduleOfNode, openModule } from '../actions/module-actions';
 import { Card } from './card';
+import { Dots } from './dots';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { mostDrawn } from './in-sight';
@@ -236,7 +235,7 @@ export function Patch({ scene }: { scene: Scene }) {
         connectionLineStyle={{ stroke: 'var(--color-primary)', strokeWidth: 2 }}
         disableKeyboardA11y
       >
-        <Background variant={BackgroundVariant.Dots} gap={24} size={1} color="var(--color-base-300)" />
+        <Dots />
         {Object.keys(scene.frames ?? {}).length > 0 && (
           <Suspense fallback={null}>
             <Frames scene={scene} />
