@@ -125,7 +125,10 @@ export class Desk {
   }
 
   /** Another browser at a server that is there already. */
-  static async at(address: string, options: { profile?: string; binary?: string } = {}): Promise<Desk> {
+  static async at(
+    address: string,
+    options: { profile?: string; binary?: string; unsigned?: boolean } = {},
+  ): Promise<Desk> {
     const driver = await startBrowser(options);
     await driver.manage().setTimeouts({ script: 60000 });
     return new Desk(driver, address, () => Promise.resolve(), undefined);

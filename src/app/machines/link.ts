@@ -20,19 +20,24 @@ const reportMs = 1000;
 export const playerName = (): string =>
   new URLSearchParams(location.search).get('name')?.slice(0, 40) || 'Player';
 
+/** Where it is kept. Each window of a player is one of its own, as each shows another output. */
+const idKey = (role: Handshake['role']): string =>
+  role === 'player' ? `pyrvel.machine.player.${playerName()}` : 'pyrvel.machine';
+
 /** By what this browser is known to the others; it keeps it. */
 export function machineId(role: Handshake['role']): string {
-  // Each window of a player is one of its own, as each shows another output.
-  const key = role === 'player' ? `pyrvel.machine.player.${playerName()}` : 'pyrvel.machine';
-  const kept = localStorage.getItem(key);
+  const kept = localStorage.getItem(idKey(role));
   if (kept && /^[\w-]{8,64}$/.test(kept)) return kept;
   // A page that came without TLS has no randomUUID.
   const made = [...crypto.getRandomValues(new Uint8Array(12))]
     .map((byte) => byte.toString(16).padStart(2, '0'))
     .join('');
-  localStorage.setItem(key, made);
+  setMachineId(role, made);
   return made;
 }
+
+export const setMachineId = (role: Handshake['role'], id: string): void =>
+  localStorage.setItem(idKey(role), id);
 
 /** Opens the link to the other machines, by the server of this page; it comes back by itself. `about`: what is drawn here, and what is lacking. */
 export function openLink(

@@ -1,5 +1,5 @@
 import { comesAs, isPassRole, type PassRole } from '../../core/machines/roles';
-import { machineId, playerName } from './link';
+import { machineId, playerName, setMachineId } from './link';
 
 type Guest = 'remote' | 'player';
 
@@ -44,6 +44,29 @@ export function keptPass(as: Guest): KeptPass | null {
   } catch {
     return null;
   }
+}
+
+/**
+ * The same page at the spare, as an address that says who comes and with what it was let in: a browser keeps both for one machine only. They stand
+ * behind the `#`, which is not sent.
+ */
+export function pageAt(address: string, as: Guest): string {
+  const brought = new URLSearchParams({
+    machine: machineId(as),
+    pass: localStorage.getItem(passKey(as)) ?? '',
+  });
+  return `${address}${location.pathname}${location.search}#${brought.toString()}`;
+}
+
+/** Takes what such an address brings, and leaves it there no longer. */
+export function takeBrought(as: Guest): void {
+  const brought = new URLSearchParams(location.hash.slice(1));
+  const [machine, pass] = [brought.get('machine'), brought.get('pass')];
+  if (machine === null || pass === null) return;
+  history.replaceState(null, '', location.pathname + location.search);
+  if (!/^[\w-]{8,64}$/.test(machine) || !/^[\w.-]{1,2000}$/.test(pass)) return;
+  setMachineId(as, machine);
+  localStorage.setItem(passKey(as), pass);
 }
 
 export const forgetPass = (as: Guest): void => localStorage.removeItem(passKey(as));

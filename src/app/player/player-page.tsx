@@ -3,7 +3,8 @@ import { createRoot } from 'react-dom/client';
 import { engine } from '../engine/client';
 import { windowSize } from '../engine/output-box';
 import { playerName } from '../machines/link';
-import { begin, enter, playerStore, showsIn } from './player-session';
+import { ToSpare } from '../machines/to-spare';
+import { begin, enter, playerStore, showName, showsIn } from './player-session';
 import { CodeForm } from '../remote/code-form';
 import { stayAwake } from '../stage/stay-awake';
 import '../styles.css';
@@ -41,7 +42,7 @@ function Picture({ screen }: { screen: string | null }) {
 
 /** What a player says of itself: as it comes, when it is asked for its name, and while it has nothing to show. */
 function Words() {
-  const { isNamed, hasShow, hasPicture, hasMain, phase, screen } = playerStore();
+  const { isNamed, hasShow, hasPicture, hasMain, phase, screen, spare } = playerStore();
   if (!isNamed && hasPicture) return null;
   const waits =
     phase === 'alone'
@@ -64,6 +65,11 @@ function Words() {
         {playerName()}
       </p>
       {waits && <p className="mt-2 text-lg">{waits}</p>}
+      {phase === 'alone' && (
+        <div className="mt-3 flex justify-center gap-3">
+          <ToSpare addresses={spare} as="player" />
+        </div>
+      )}
     </div>
   );
 }
@@ -76,6 +82,7 @@ function Player() {
   return (
     <div
       className="relative h-full bg-black"
+      onClick={showName}
       onDoubleClick={() => void document.documentElement.requestFullscreen()}
     >
       <Picture screen={screen} />

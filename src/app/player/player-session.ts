@@ -11,7 +11,7 @@ import { engine } from '../engine/client';
 import { FileFetcher } from '../machines/fetch-files';
 import { openLink, playerName } from '../machines/link';
 import { smallPicture } from './small-picture';
-import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
+import { forgetPass, keptPass, letIn, takeBrought, type KeptPass } from '../machines/pass';
 
 interface PlayerState {
   /** It has a link, or needs a code for one. */
@@ -24,6 +24,8 @@ interface PlayerState {
   screen: string | null;
   /** What it lacks, by what it is of. */
   lacks: Readonly<Record<string, string>>;
+  /** Addresses of the spare. */
+  spare: readonly string[];
   isNamed: boolean;
   fault: string;
 }
@@ -35,6 +37,7 @@ export const playerStore = create<PlayerState>()(() => ({
   hasPicture: false,
   screen: null,
   lacks: {},
+  spare: [],
   isNamed: true,
   fault: '',
 }));
@@ -59,7 +62,7 @@ export function showsIn(element: HTMLElement | null): void {
 let naming = 0;
 
 /** Shows the name of this player for a while. */
-function showName(): void {
+export function showName(): void {
   playerStore.setState({ isNamed: true });
   clearTimeout(naming);
   naming = window.setTimeout(() => playerStore.setState({ isNamed: false }), namedMs);
@@ -129,6 +132,8 @@ function join(token: string): void {
     refuse(sentence);
   });
   link.on('main', (hasMain) => playerStore.setState({ hasMain }));
+  // Where this computer passes all on, it goes there by itself.
+  link.on('spare', (spare) => playerStore.setState({ spare: isThisMachine ? [] : spare }));
   link.on('show', (update, isWhole) => {
     if (isWhole) document = new Y.Doc();
     try {
@@ -200,6 +205,7 @@ const isThisMachine = /^(localhost|127\.|\[::1\])/.test(location.host) && locati
 
 /** Begins: with what it was let in with before, with a code, or without anything on the main machine itself. */
 export function begin(): void {
+  takeBrought('player');
   const pass = keptPass('player');
   const [, code] = /^#code=(\d{6})$/.exec(location.hash) ?? [];
   // A code that came with the address is used up, and is not left to be read there.

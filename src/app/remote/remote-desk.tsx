@@ -12,6 +12,7 @@ import { perform } from '../engine/perform';
 import { DeskControlView } from '../play/desk/desk-control';
 import { useDeskPage } from '../play/desk/use-desk-page';
 import { goWords } from '../play/cues/cue-words';
+import { ToSpare } from '../machines/to-spare';
 import { remoteStore } from './remote-session';
 
 const rowPixels = 60;
@@ -64,13 +65,17 @@ function Program() {
 function Away() {
   const isLinked = remoteStore((s) => s.isLinked);
   const hasMain = remoteStore((s) => s.hasMain);
+  const spare = remoteStore((s) => s.spare);
   if (isLinked && hasMain) return null;
   return (
-    <p role="alert" className="bg-error px-3 py-1.5 text-center font-semibold text-error-content">
-      {isLinked
-        ? 'No window performs on the main machine. It comes back here by itself.'
-        : 'No link to the main machine. It is tried again all the time.'}
-    </p>
+    <div className="flex flex-wrap items-center justify-center gap-3 bg-error px-3 py-1.5 font-semibold text-error-content">
+      <p role="alert">
+        {isLinked
+          ? 'No window performs on the main machine. It comes back here by itself.'
+          : 'No link to the main machine. It is tried again all the time.'}
+      </p>
+      {!isLinked && <ToSpare addresses={spare} as="remote" />}
+    </div>
   );
 }
 

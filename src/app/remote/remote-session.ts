@@ -7,7 +7,7 @@ import { openShow, showStore } from '../data/show-store';
 import { liveStore } from '../engine/live';
 import { performOn } from '../engine/perform';
 import { openLink } from '../machines/link';
-import { forgetPass, keptPass, letIn, type KeptPass } from '../machines/pass';
+import { forgetPass, keptPass, letIn, takeBrought, type KeptPass } from '../machines/pass';
 import { say } from '../parts/notices';
 
 interface RemoteState {
@@ -18,6 +18,8 @@ interface RemoteState {
   isLinked: boolean;
   hasMain: boolean;
   hasShow: boolean;
+  /** Addresses of the spare. */
+  spare: readonly string[];
   /** Address of the last small picture of the program. */
   picture: string | null;
   /** Why it was not let in, or was sent away. */
@@ -41,6 +43,7 @@ export const remoteStore = create<RemoteState>()(() => ({
   isLinked: false,
   hasMain: false,
   hasShow: false,
+  spare: [],
   picture: null,
   fault: '',
 }));
@@ -83,6 +86,7 @@ function join(token: string): void {
   });
   link.on('farewell', leave);
   link.on('main', (hasMain) => remoteStore.setState({ hasMain }));
+  link.on('spare', (spare) => remoteStore.setState({ spare }));
   link.on('show', (update, isWhole) => {
     if (isWhole) document = new Y.Doc();
     Y.applyUpdate(document, new Uint8Array(update));
@@ -129,6 +133,7 @@ function start({ token, role }: KeptPass): void {
 
 /** Goes on with what this machine was let in with before. */
 export function comeBack(): void {
+  takeBrought('remote');
   const pass = keptPass('remote');
   if (pass) start(pass);
 }

@@ -175,6 +175,8 @@ export interface FromServer {
   refused(sentence: string): void;
   /** To the spare: the screen of the wall that each player was given. */
   gives(given: Readonly<Record<string, string | null>>): void;
+  /** To remote desks and players: addresses of the spare, should this machine be gone; none: there is no spare. */
+  spare(addresses: readonly string[]): void;
   /** To a window of the main machine: whom it follows, by the id of that machine; null: it performs. */
   follows(main: string | null): void;
 }

@@ -65,7 +65,7 @@ export class Access {
     return this.key;
   }
 
-  /** Players that have a token of another machine, by its key, are let in too; null: of none. */
+  /** Who was let in by another machine, whose key this is, is let in here too, but for its spare; null: nobody. */
   trust(key: Uint8Array | null): void {
     this.trusted = key;
   }
@@ -115,7 +115,7 @@ export class Access {
       try {
         const { payload } = await jwtVerify(token, key, { algorithms: ['HS256'] });
         const { role, machine } = payload;
-        const isHere = key === this.key || role === 'player';
+        const isHere = key === this.key || role !== 'spare';
         if (isPassRole(role) && isHere && typeof machine === 'string' && !this.dismissed.has(machine))
           return { role, machine };
       } catch {

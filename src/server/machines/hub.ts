@@ -133,6 +133,8 @@ export class Hub {
   private readonly pulse: NodeJS.Timeout;
   private upstream: Upstream | null = null;
   private isYielding = false;
+  /** Addresses of the spare of this machine. */
+  private spareAt: readonly string[] = [];
   private elsewhere: MachineCard[] = [];
   /** Moves of faders that were not passed on yet, by control. */
   private readonly moves = new Map<string, PerformanceCommand>();
@@ -469,6 +471,12 @@ export class Hub {
     this.main?.emit('refused', sentence);
   }
 
+  /** Tells guests where the spare is found; nowhere: there is none. */
+  setSpare(addresses: readonly string[]): void {
+    this.spareAt = addresses;
+    for (const guest of [...this.remotes, ...this.players]) guest.emit('spare', addresses);
+  }
+
   private take(machine: string, screen: string | null): void {
     this.given.set(machine, screen);
     this.tell(machine, (player) => player.emit('given', screen));
@@ -496,6 +504,7 @@ export class Hub {
     this.tellWhole(link);
     if (role === 'player') link.emit('given', this.given.get(machine) ?? null);
     if (role === 'spare') link.emit('gives', Object.fromEntries(this.given));
+    else link.emit('spare', this.spareAt);
     if (role !== 'remote')
       link.on('shown', (jpeg) => {
         void this.counts(link).then((fine) => {

@@ -262,6 +262,31 @@ describe('a remote desk', () => {
     expect(heard).toEqual([fader, { type: 'blackout', on: true }]);
   });
 
+  it('is told where the spare is found, and that there is none any more', async () => {
+    await main();
+    const { addresses, codes } = await setNetwork(true);
+    const entered = await enter(addresses[0], codes!.spare, 'spare-machine');
+    const { token } = JSON.parse(entered.text) as { token: string };
+    const spare = link(addresses[0], { role: 'spare', machine: 'spare-machine', token });
+    await next(spare, 'welcome');
+    const first = (await remote('look')).client;
+    const place = { addresses: ['https://192.0.2.7:4171'], certificate: 'its certificate' };
+    const known = next(first, 'spare');
+    spare.emit('heir', { ...place, token: 'let in', machine: 'main-machine' });
+    expect(await known).toEqual([place.addresses]);
+    // Who comes later is told as well.
+    const late = link(addresses[0], {
+      role: 'remote',
+      machine: 'remote-desk',
+      token: (JSON.parse((await enter(addresses[0], codes!.desk, 'remote-desk')).text) as { token: string })
+        .token,
+    });
+    expect(await next(late, 'spare')).toEqual([place.addresses]);
+    const gone = next(first, 'spare');
+    spare.disconnect();
+    expect(await gone).toEqual([[]]);
+  });
+
   it('is told all at first and then what changed, also of the show', async () => {
     const owner = await main();
     const show = new Y.Doc();

@@ -86,7 +86,7 @@ export class Machines {
     this.access.trust(await this.keptTrust());
     this.hub = new Hub(this.access, this.options.limits);
     const followed = await readKept(this.fileOf('followed.json'), isEntrance);
-    this.heir = await readKept(this.fileOf('heir.json'), isSuccessor);
+    this.setHeir(await readKept(this.fileOf('heir.json'), isSuccessor));
     // Until the other one is asked, nobody is told that this one performs.
     this.hub.setYielding(Boolean(followed ?? this.heir));
     this.hub.attach(server, false, mayCome);
@@ -98,12 +98,17 @@ export class Machines {
     };
     this.hub.onHeir = (successor) => void this.keepHeir(successor);
     // Players must not go there; started again, this machine asks it all the same.
-    this.hub.onHeirGone = () => (this.heir = null);
+    this.hub.onHeirGone = () => this.setHeir(null);
     void this.comeBack(followed);
   }
 
+  private setHeir(heir: Successor | null): void {
+    this.heir = heir;
+    this.hub!.setSpare(heir?.addresses ?? []);
+  }
+
   private async keepHeir(successor: Successor): Promise<void> {
-    this.heir = successor;
+    this.setHeir(successor);
     await this.keep('heir.json', JSON.stringify(successor));
   }
 
@@ -181,7 +186,7 @@ export class Machines {
     return kept.length === keyBytes ? kept : null;
   }
 
-  /** Lets in the players of a machine that is followed, also after a restart; null: of none. */
+  /** Lets in whom a machine that is followed has let in, also after a restart; null: nobody. */
   private async trust(key: Uint8Array | null): Promise<void> {
     this.access!.trust(key);
     await this.keep('trusted.key', key);
