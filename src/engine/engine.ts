@@ -25,6 +25,7 @@ import { WallPainter } from './output/wall-painter';
 import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
 import { OutputPainter } from './output/output-painter';
+import { isOnAir } from './output/seen';
 import { Presenter } from './output/presenter';
 import { ProgramMix } from './output/program-mix';
 import { LiveInputs } from './playback/live-inputs';
@@ -484,8 +485,8 @@ export class Engine {
 
   /** Whether a scene can be seen whole, so that its transition may begin. Where nobody sees the program, it need not wait. */
   private isReady(scene: string): boolean {
-    for (const { type } of this.outputs.sources())
-      if (type === 'program' || type === 'screen' || type === 'room') {
+    for (const source of this.outputs.sources())
+      if (isOnAir(source)) {
         const { incoming } = this.performance.program.state;
         if (incoming !== this.waitedFor.scene) this.waitedFor = { scene: incoming, since: performance.now() };
         const isLate = incoming !== null && performance.now() - this.waitedFor.since > longestTakeWaitMs;
@@ -560,7 +561,7 @@ export class Engine {
         ready: this.isPlayed() ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
         isDeskAlone: !this.outputs.hasStage && this.recorder === null,
-        first: this.returningScenes(now, sources),
+        first: this.returningScenes(now),
         isDraft: this.usesDrafts && !this.outputs.hasStage && !isTaken,
       },
       (player, scene) => {
@@ -627,8 +628,7 @@ export class Engine {
     const { next } = this.performance.program.state;
     const { onAir } = this.performance;
     for (const source of sources) {
-      if (source.type === 'program' || source.type === 'screen' || source.type === 'room')
-        for (const scene of onAir) want(scene);
+      if (isOnAir(source)) for (const scene of onAir) want(scene);
       else if (source.type === 'next') want(next);
       else if (source.type === 'node') want(source.scene, source.node);
       else if (source.type === 'scene') want(source.scene);
@@ -642,9 +642,9 @@ export class Engine {
    * Scenes that have to be seen whole since the graphics came back: the last pictures before stay until then, and nothing else is made, so that
    * they are soon. Null: they are there, or have taken too long.
    */
-  private returningScenes(now: number, sources: readonly OutputSource[]): ReadonlySet<string> | null {
+  private returningScenes(now: number): ReadonlySet<string> | null {
     if (now < this.returnsUntil) {
-      const isSeen = sources.some(({ type }) => type === 'program' || type === 'screen' || type === 'room');
+      const isSeen = [...this.outputs.sources()].some(isOnAir);
       const scenes = isSeen || !this.watch.scene ? this.performance.onAir : [this.watch.scene];
       if (!scenes.every((id) => this.players.isComplete(id))) return new Set(scenes);
     }
@@ -654,7 +654,7 @@ export class Engine {
 
   /** The stage is painted last, and stands as it is while it is frozen. */
   private paint(now: number, show: Show, graphics: Graphics): void {
-    if (this.returningScenes(now, [...this.outputs.sources()])) return;
+    if (this.returningScenes(now)) return;
     const { layer, feedbackWatch, darkWatch, clock } = graphics;
     this.painter.begin(this.frames, now / 1000);
     this.painter.paint('desk', show, graphics);
