@@ -62,7 +62,7 @@ function Picture({ url }: { url: string | null }) {
   return url ? (
     <img src={url} alt="" className="h-full w-full object-cover" />
   ) : (
-    <span className="block h-full w-full skeleton rounded-none" />
+    <span className="block h-full w-full bg-base-300" />
   );
 }
 
