@@ -241,9 +241,10 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
     for (let look = 0; look < rest.most; look++) {
       await new Promise((resolve) => setTimeout(resolve, rest.lookMs));
       const sample = await sampled(driver, elapsed() / 1000);
-      const stands = (name: 'targets' | 'textures' | 'shaders'): boolean => sample?.[name] === last?.[name];
-      if (sample && last && look > 3 && stands('targets') && stands('textures') && stands('shaders'))
-        return sample;
+      const stands = (['targets', 'textures', 'shaders'] as const).every(
+        (name) => sample?.[name] === last?.[name],
+      );
+      if (sample && look > 3 && stands) return sample;
       last = sample;
     }
     throw new Error('The engine does not come to rest.');

@@ -77,6 +77,14 @@ const keepSaid = `
         if (node.dataset?.notice) window.said.push({ tone: node.dataset.notice, text: node.innerText.trim() });
   }).observe(document, { childList: true, subtree: true });`;
 
+/** A browser whose pages keep what they say. */
+async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDriver> {
+  const driver = await startBrowser(options);
+  await driver.manage().setTimeouts({ script: 60000 });
+  await devTools(driver, 'Page.addScriptToEvaluateOnNewDocument', { source: keepSaid });
+  return driver;
+}
+
 export interface PictureFigures {
   /** Mean brightness, 0..255. */
   mean: number;
@@ -113,10 +121,8 @@ export class Desk {
     const { redis, dist, isKept = false } = options;
     const machines = { folder: null, host: '127.0.0.1', port: 0 };
     const { close, address } = await listen(makeApp({ redis, dist, machines, isKept }), 0);
-    const driver = await startBrowser(options);
-    await driver.manage().setTimeouts({ script: 60000 });
+    const driver = await start(options);
     const desk = new Desk(driver, address, close, dist);
-    await devTools(driver, 'Page.addScriptToEvaluateOnNewDocument', { source: keepSaid });
     await knowTheSteps(driver, address);
     // Shows are brought in as files, so that the demo show need not be drawn in software first.
     await driver.get(`${address}/shows`);
@@ -129,9 +135,7 @@ export class Desk {
     address: string,
     options: { profile?: string; binary?: string; unsigned?: boolean } = {},
   ): Promise<Desk> {
-    const driver = await startBrowser(options);
-    await driver.manage().setTimeouts({ script: 60000 });
-    return new Desk(driver, address, () => Promise.resolve(), undefined);
+    return new Desk(await start(options), address, () => Promise.resolve(), undefined);
   }
 
   /** Puts fingers on the page that is open, moves them by a way in pixels of the page, and lifts them. */

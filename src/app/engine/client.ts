@@ -75,7 +75,6 @@ export class EngineClient {
   private program = '';
   /** The last report of the performance, from which the next engine goes on. */
   private performance: PerformanceState | null = null;
-  /** What was done while there was no engine. */
   /** What an engine that is still being started will do as soon as it has the show. */
   private waiting: ToEngine[] = [];
   /** The latest of each setting, for the next engine. */

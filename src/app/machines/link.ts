@@ -3,6 +3,7 @@ import { ownClock } from '../../core/own-clock';
 import type { ClockMeter } from '../../core/machines/clock';
 import { ClockRounds } from '../../core/machines/clock-rounds';
 import {
+  isMachineId,
   linkPath,
   linkVersion,
   type FromServer,
@@ -27,7 +28,7 @@ const idKey = (role: Handshake['role']): string =>
 /** By what this browser is known to the others; it keeps it. */
 export function machineId(role: Handshake['role']): string {
   const kept = localStorage.getItem(idKey(role));
-  if (kept && /^[\w-]{8,64}$/.test(kept)) return kept;
+  if (isMachineId(kept)) return kept;
   // A page that came without TLS has no randomUUID.
   const made = [...crypto.getRandomValues(new Uint8Array(12))]
     .map((byte) => byte.toString(16).padStart(2, '0'))

@@ -1,3 +1,4 @@
+import { isMachineId } from '../../core/machines/link';
 import { comesAs, isPassRole, type PassRole } from '../../core/machines/roles';
 import { machineId, playerName, setMachineId } from './link';
 
@@ -64,7 +65,7 @@ export function takeBrought(as: Guest): void {
   const [machine, pass] = [brought.get('machine'), brought.get('pass')];
   if (machine === null || pass === null) return;
   history.replaceState(null, '', location.pathname + location.search);
-  if (!/^[\w-]{8,64}$/.test(machine) || !/^[\w.-]{1,2000}$/.test(pass)) return;
+  if (!isMachineId(machine) || !/^[\w.-]{1,2000}$/.test(pass)) return;
   setMachineId(as, machine);
   localStorage.setItem(passKey(as), pass);
 }

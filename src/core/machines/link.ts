@@ -29,6 +29,10 @@ export interface Handshake {
   token: string;
 }
 
+/** Whether something is an id by which a machine is known to the others. */
+export const isMachineId = (value: unknown): value is string =>
+  typeof value === 'string' && /^[\w-]{8,64}$/.test(value);
+
 /** What a machine says of itself every few seconds. */
 export interface MachineReport {
   clock: ClockState | null;

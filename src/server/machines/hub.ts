@@ -9,6 +9,7 @@ import { heardBytes } from '../../core/audio/heard';
 import { ownClock } from '../../core/own-clock';
 import type { PerformanceCommand } from '../../core/desk/command';
 import {
+  isMachineId,
   isSuccessor,
   linkPath,
   linkVersion,
@@ -86,8 +87,7 @@ const readHandshake = (value: unknown): Handshake | null => {
   const isFine =
     typeof version === 'number' &&
     (role === 'main' || role === 'remote' || role === 'player' || role === 'spare') &&
-    typeof machine === 'string' &&
-    /^[\w-]{8,64}$/.test(machine) &&
+    isMachineId(machine) &&
     typeof name === 'string' &&
     name.length <= 80 &&
     typeof token === 'string' &&

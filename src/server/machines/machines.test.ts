@@ -119,17 +119,23 @@ async function main(): Promise<Client> {
   return client;
 }
 
-/** A machine that was let in over the network. */
-async function remote(role: PassRole, machine = `remote-${role}`) {
+/** What a machine is let in with over the network, and where. */
+async function letIn(role: PassRole, machine: string): Promise<{ address: string; token: string }> {
   const { addresses, codes } = await setNetwork(true);
   const entered = await enter(addresses[0], codes![role], machine);
   const { token } = JSON.parse(entered.text) as { token: string };
-  const client = link(addresses[0], { role: role === 'player' ? 'player' : 'remote', machine, token });
+  return { address: addresses[0], token };
+}
+
+/** A machine that was let in over the network. */
+async function remote(role: PassRole, machine = `remote-${role}`) {
+  const { address, token } = await letIn(role, machine);
+  const client = link(address, { role: role === 'player' ? 'player' : 'remote', machine, token });
   const state = next(client, 'state');
   const show = new Y.Doc();
   client.on('show', (update) => Y.applyUpdate(show, new Uint8Array(update)));
   await next(client, 'welcome');
-  return { client, state, show, address: addresses[0], token };
+  return { client, state, show, address, token };
 }
 
 const perform = (client: Client, command: unknown): Promise<string> =>
@@ -264,10 +270,8 @@ describe('a remote desk', () => {
 
   it('is told where the spare is found, and that there is none any more', async () => {
     await main();
-    const { addresses, codes } = await setNetwork(true);
-    const entered = await enter(addresses[0], codes!.spare, 'spare-machine');
-    const { token } = JSON.parse(entered.text) as { token: string };
-    const spare = link(addresses[0], { role: 'spare', machine: 'spare-machine', token });
+    const { address, token } = await letIn('spare', 'spare-machine');
+    const spare = link(address, { role: 'spare', machine: 'spare-machine', token });
     await next(spare, 'welcome');
     const first = (await remote('look')).client;
     const place = { addresses: ['https://192.0.2.7:4171'], certificate: 'its certificate' };
@@ -275,12 +279,8 @@ describe('a remote desk', () => {
     spare.emit('heir', { ...place, token: 'let in', machine: 'main-machine' });
     expect(await known).toEqual([place.addresses]);
     // Who comes later is told as well.
-    const late = link(addresses[0], {
-      role: 'remote',
-      machine: 'remote-desk',
-      token: (JSON.parse((await enter(addresses[0], codes!.desk, 'remote-desk')).text) as { token: string })
-        .token,
-    });
+    const later = await letIn('desk', 'remote-desk');
+    const late = link(address, { role: 'remote', machine: 'remote-desk', token: later.token });
     expect(await next(late, 'spare')).toEqual([place.addresses]);
     const gone = next(first, 'spare');
     spare.disconnect();

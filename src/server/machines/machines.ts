@@ -5,7 +5,7 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import express, { Router, type Express, type NextFunction, type Response } from 'express';
-import { isSuccessor, type NetworkState, type Successor } from '../../core/machines/link';
+import { isMachineId, isSuccessor, type NetworkState, type Successor } from '../../core/machines/link';
 import { Access, AccessError, type Pass } from './access';
 import { certificateFor, networkAddresses } from './certificate';
 import { FileError, SharedFiles } from './files';
@@ -280,7 +280,7 @@ export class Machines {
     const router = Router();
     router.post('/enter', express.json({ limit: '4kb' }), (request, response, next) => {
       const { code, machine } = (request.body ?? {}) as { code?: unknown; machine?: unknown };
-      if (typeof code !== 'string' || typeof machine !== 'string' || !/^[\w-]{8,64}$/.test(machine)) {
+      if (typeof code !== 'string' || !isMachineId(machine)) {
         response.status(400).type('text/plain').send('A code and the name of a machine are expected.');
         return;
       }
