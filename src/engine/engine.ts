@@ -8,26 +8,20 @@ import { ShowApart } from '../core/module/take-apart';
 import type { Frame } from '../core/run/frame';
 import { applyChanges } from '../core/show/changes';
 import type { OutputPart, Show } from '../core/document/types';
-import { FeedbackClock } from '../core/time/feedback-steps';
+import { FeedbackClock, mostStepsAt } from '../core/time/feedback-steps';
 import { partOf, windowOutputOf } from '../core/wall/outputs';
 import { takenBoxes } from '../core/wall/taken';
-import { Gpu, type ShareBox } from './gpu/gpu';
-import { GpuClock } from './gpu/gpu-clock';
+import type { ShareBox } from './gpu/gpu';
+import type { GpuClock } from './gpu/gpu-clock';
 import { Pacer } from './gpu/pacer';
-import { FlashGuard } from './output/flash-guard';
-import { FeedbackWatch } from './output/feedback-watch';
+import { GraphicsKeeper, type Graphics } from './graphics';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
-import { LiveLayer } from './layer/live-layer';
-import { DarkWatch } from './output/dark-watch';
 import { Outputs } from './output/outputs';
-import { WallPainter } from './output/wall-painter';
 import { PixelTraffic } from './output/pixel-feed';
 import { PixelLink } from './output/pixel-link';
 import { OutputPainter } from './output/output-painter';
 import { isOnAir } from './output/seen';
-import { Presenter } from './output/presenter';
-import { ProgramMix } from './output/program-mix';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance, type Heard } from './playback/performance';
 import { prerollFrames } from './playback/preroll';
@@ -36,33 +30,21 @@ import { WorkSize } from './playback/work-size';
 import type {
   EngineRequest,
   LayerLayout,
-  LookOrder,
   FromEngine,
   OutputSource,
+  PerformanceReport,
   ToEngine,
   Watch,
 } from './protocol/protocol';
-import type { ExportEvent, ExportOrder, LiveOrder } from './protocol/export';
-import { Questions } from './questions/questions';
-import type { Exporter } from './record/exporter';
-import type { ProgramLook } from './output/program-look';
-import type { LiveRecorder } from './record/live-recorder';
 import { Reports } from './reports';
+import { Takers } from './takers';
 
-/** Milliseconds after a lost context until another is asked for. */
-const graphicsRetryMs = 250;
-/** Most milliseconds that outputs keep their last picture after the graphics are back, while shaders are compiled again. */
-const longestReturnMs = 30000;
 /** Most milliseconds that a transition waits until its scene can be seen whole. */
 const longestTakeWaitMs = 3000;
 /** Frames given to the GPU and not done at which the next one is left out. */
 const maxFramesInFlight = 2;
 /** Milliseconds of a frame above which the GPU is left a moment between two, so that the page is never starved. */
 const busyFrameMs = 30;
-/** Milliseconds from the start of a frame to its end above which the GPU counts as slow. */
-const slowFrameMs = 120;
-/** Feedback steps a frame may take where the GPU is quick, and where it is slow. */
-const maxFeedbackSteps = { quick: 4, slow: 1 };
 /** Milliseconds between two looks for what the GPU holds without need. */
 const trimMs = 1000;
 /** Milliseconds between two reports of the performance to a page that nobody sees: each makes it paint. */
@@ -82,26 +64,13 @@ function hearsSound(show: Show, catalogue: Catalogue): boolean {
   );
 }
 
-/** All that lives on one graphics context. */
-interface Graphics {
-  gpu: Gpu;
-  clock: GpuClock;
-  presenter: Presenter;
-  mix: ProgramMix;
-  flashes: FlashGuard;
-  wall: WallPainter;
-  questions: Questions;
-  layer: LiveLayer;
-  feedbackWatch: FeedbackWatch;
-  darkWatch: DarkWatch;
-}
-
 /**
  * The engine: takes messages and keeps the order of a frame. It never waits for the interface, and nothing the interface
  * does can stop it from painting the stage.
  */
 export class Engine {
-  private graphics: Graphics | null = null;
+  private readonly graphics: GraphicsKeeper;
+  private readonly takers: Takers;
   private readonly vectors = new VectorRequests((id, file, height) =>
     this.tell({ type: 'draw-vector', id, file, height }),
   );
@@ -110,7 +79,10 @@ export class Engine {
     (device) => this.tell({ type: 'want-camera', device }),
   );
   private readonly players: ScenePlayers;
-  private readonly outputs = new Outputs((id, share) => this.tell({ type: 'output-painted', id, share }));
+  private readonly outputs = new Outputs(
+    (id, share) => this.tell({ type: 'output-painted', id, share }),
+    (id, picture) => this.tell({ type: 'stand-in', id, picture }, [picture.rgba.buffer as ArrayBuffer]),
+  );
   private readonly inputs = new LiveInputs();
   private readonly performance: Performance;
   private readonly painter: OutputPainter;
@@ -153,19 +125,11 @@ export class Engine {
   private clockShift = 0;
   private frames = 0;
   private cpuMs = 0;
-  private exporter: Exporter | null = null;
-  private recorder: LiveRecorder | null = null;
-  private look: ProgramLook | null = null;
-  private lookOrder: LookOrder | null = null;
-  private exportShare = 1;
   /** The scene whose transition waits until it can be seen whole, and since when. */
   private waitedFor = { scene: null as string | null, since: 0 };
-  private graphicsDownSince: number | null = null;
-  private lastAttempt = 0;
+  /** Commands so far. */
+  private performed = 0;
   private trimmedAt = 0;
-  /** Until when outputs keep the picture they had before the graphics were lost, at most; 0: they have a new one. */
-  private returnsUntil = 0;
-
   constructor(
     private readonly catalogue: ShowCatalogue,
     private readonly tell: (message: FromEngine, transfer?: Transferable[]) => void,
@@ -181,64 +145,23 @@ export class Engine {
       (file, height) => this.media.picture(file, height).texture,
     );
     this.reports = new Reports(tell);
-    this.startGraphics();
-  }
-
-  private startGraphics(): void {
-    try {
-      const gpu = new Gpu();
-      gpu.onFresh = () => {
+    const { media, inputs, players, pixels } = this;
+    this.takers = new Takers(media, inputs, tell);
+    this.graphics = new GraphicsKeeper({
+      catalogue,
+      media,
+      inputs,
+      players,
+      pixels,
+      onFresh: () => {
         this.freshIn = this.frames;
         this.setMaking(true);
-      };
-      const presenter = new Presenter(gpu);
-      const { catalogue, media, inputs } = this;
-      const mix = new ProgramMix(gpu);
-      const wall = new WallPainter(gpu, media, this.pixels);
-      this.graphics = {
-        gpu,
-        presenter,
-        mix,
-        flashes: new FlashGuard(gpu),
-        wall,
-        clock: new GpuClock(gpu.gl),
-        questions: new Questions(
-          { gpu, catalogue, media, presenter, mix, wall, inputs },
-          this.players.playing,
-        ),
-        layer: new LiveLayer(gpu),
-        feedbackWatch: new FeedbackWatch(gpu),
-        darkWatch: new DarkWatch(gpu, presenter, (scene, dark) => this.tell({ type: 'dark', scene, dark })),
-      };
-      this.players.moveTo(gpu);
-      if (this.graphicsDownSince !== null) {
-        this.returnsUntil = performance.now() + longestReturnMs;
-        this.tell({ type: 'graphics', state: 'back', message: 'The graphics card is back.' });
-      }
-      this.graphicsDownSince = null;
-    } catch (error) {
-      this.graphics = null;
-      if (this.graphicsDownSince === null) {
-        this.graphicsDownSince = performance.now();
-        this.tell({
-          type: 'graphics',
-          state: 'none',
-          message: error instanceof Error ? error.message : String(error),
-        });
-      }
-    }
+      },
+      tell,
+    });
   }
 
-  private loseGraphics(now: number): void {
-    if (this.graphicsDownSince === null) {
-      this.graphicsDownSince = now;
-      this.tell({
-        type: 'graphics',
-        state: 'lost',
-        message: 'The graphics card was lost. The last picture stays until it is back.',
-      });
-    }
-    this.graphics = null;
+  private loseGraphics(): void {
     this.isUnpainted = false;
     this.setMaking(false);
     for (const lost of this.painter.lose()) this.tell({ type: 'output-lost', ...lost });
@@ -265,7 +188,7 @@ export class Engine {
         this.performance.lead();
         break;
       case 'watch':
-        if (message.watch.scene !== this.watch.scene) this.graphics?.clock.forgetNodes();
+        if (message.watch.scene !== this.watch.scene) this.graphics.now?.clock.forgetNodes();
         this.watch = message.watch;
         break;
       case 'output-add':
@@ -318,20 +241,19 @@ export class Engine {
         if (!message.layout) this.outputs.least = { width: 1, height: 1 };
         break;
       case 'look':
-        void this.lookAt(message.look);
+        void this.takers.lookAt(message.look);
         break;
       case 'layer-taken':
         this.layerIsOut = false;
         break;
       case 'export':
-        void this.takeExport(message.order);
+        void this.takers.export(message.order, this.show, this.graphics.usable, this.catalogue);
         break;
       case 'live-recording':
-        void this.record(message.order);
+        void this.takers.record(message.order, this.graphics.now);
         break;
       case 'export-share':
-        this.exportShare = message.share;
-        if (this.exporter) this.exporter.share = message.share;
+        this.takers.setExportShare(message.share);
         break;
       case 'clear-return':
         this.players.playing.get(message.scene)?.run.clearReturn(message.wire);
@@ -354,7 +276,7 @@ export class Engine {
         break;
       case 'inject-fault':
         if (message.fault === 'context-loss')
-          this.graphics?.gpu.gl.getExtension('WEBGL_lose_context')?.loseContext();
+          this.graphics.now?.gpu.gl.getExtension('WEBGL_lose_context')?.loseContext();
         else if (message.fault === 'server-away') this.pixels.link.close();
         break;
       default:
@@ -367,7 +289,7 @@ export class Engine {
     const show = this.apart.of(written);
     this.players.clear();
     // Whoever still shows what an engine that is gone has painted keeps it until this one has whole pictures.
-    if (resume) this.returnsUntil = performance.now() + longestReturnMs;
+    if (resume) this.graphics.beginReturn(performance.now());
     // It is that time now, whenever the first frame comes.
     this.lastNow = performance.now();
     this.performance.open(show, program, resume, this.clockAt(this.lastNow));
@@ -391,12 +313,13 @@ export class Engine {
     this.show = show;
     this.inputs.setShow(show.inputs);
     this.media.expect(Object.keys(show.files));
-    this.graphics?.wall.keepTo(show.wall);
+    this.graphics.now?.wall.keepTo(show.wall);
     this.showHears = hearsSound(show, this.catalogue);
     this.pacer.interval = 1000 / show.canvas.fps;
   }
 
   private perform(command: PerformanceCommand): void {
+    this.performed++;
     if (!this.show) return;
     this.performance.apply(command, this.show);
     if (command.type === 'seek') {
@@ -408,7 +331,11 @@ export class Engine {
 
   private reportPerformance(now: number, isNews = false): void {
     const leastMs = this.deskIsHidden ? hiddenReportMs : 0;
-    this.reports.performance(now, () => this.performance.report(this.clockAt(this.lastNow)), isNews, leastMs);
+    const report = (): PerformanceReport => ({
+      state: this.performance.report(this.clockAt(this.lastNow)),
+      performed: this.performed,
+    });
+    this.reports.performance(now, report, isNews, leastMs);
     const recorded = this.performance.takeRecorded();
     if (recorded) this.tell({ type: 'recorded', ...recorded });
   }
@@ -422,17 +349,14 @@ export class Engine {
   private tick(now: number): boolean {
     const { show } = this;
     if (!show) return false;
-    if (!this.graphics || this.graphics.gpu.isLost) {
-      if (this.graphics) this.loseGraphics(now);
-      if (now - this.lastAttempt > graphicsRetryMs) {
-        this.lastAttempt = now;
-        this.startGraphics();
-      }
+    const graphics = this.graphics.usable;
+    if (!graphics) {
+      this.graphics.retry(now, () => this.loseGraphics());
       this.advance(now, show);
       this.reportPerformance(now);
       return false;
     }
-    const { graphics, performance: played } = this;
+    const { performance: played } = this;
     if (this.reports.hasNews) this.reportPerformance(now);
     graphics.clock.poll(now);
     if (this.isUnpainted && graphics.clock.behind === 0) {
@@ -528,7 +452,7 @@ export class Engine {
 
   /** Whether what is on air goes anywhere beside its outputs. */
   private isTaken(show: Show, graphics: Graphics): boolean {
-    return this.recorder !== null || this.look !== null || this.feedsPixels(show, graphics);
+    return this.takers.takesProgram || this.feedsPixels(show, graphics);
   }
 
   private drawFrame(now: number, dt: number, show: Show, graphics: Graphics): void {
@@ -538,13 +462,13 @@ export class Engine {
     // The frame after that has been painted too.
     if (this.freshIn < this.frames - 1) this.setMaking(false);
     const moment = this.performance.moment(dt);
-    const { time } = this.performance.transport;
-    const steps = clock.costMs > slowFrameMs ? maxFeedbackSteps.slow : maxFeedbackSteps.quick;
+    const { transport } = this.performance;
     const frame: Frame = {
       moment,
-      live: this.inputs.at(time, this.hearing || this.showHears),
+      live: this.inputs.at(transport.time, this.hearing || this.showHears),
       canvas: this.workSize.of(show.canvas),
-      feedback: this.feedbackClock.next(dt, steps),
+      // Whoever steps by hand looks at what a frame does: it is exact, and nothing has to move.
+      feedback: this.feedbackClock.next(dt, transport.playing ? mostStepsAt(clock.costMs) : undefined),
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
@@ -560,7 +484,7 @@ export class Engine {
         sources,
         ready: this.isPlayed() ? this.performance.ready : [],
         isEasy: clock.costMs <= busyFrameMs,
-        isDeskAlone: !this.outputs.hasStage && this.recorder === null,
+        isDeskAlone: !this.outputs.hasStage && !this.takers.isRecording,
         first: this.returningScenes(now),
         isDraft: this.usesDrafts && !this.outputs.hasStage && !isTaken,
       },
@@ -594,9 +518,9 @@ export class Engine {
 
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
   private isPlayed(): boolean {
-    const { outputs, recorder } = this;
+    const { outputs, takers } = this;
     return (
-      outputs.hasStage || recorder !== null || [...outputs.sources()].some(({ type }) => type === 'next')
+      outputs.hasStage || takers.isRecording || [...outputs.sources()].some(({ type }) => type === 'next')
     );
   }
 
@@ -605,7 +529,7 @@ export class Engine {
    * it, or where what lies on the program looks beyond a place.
    */
   private taken(show: Show, sources: readonly OutputSource[]): readonly ShareBox[] | null {
-    if (this.watch.scene || this.recorder || this.look || this.painter.looksAround(show)) return null;
+    if (this.watch.scene || this.takers.takesProgram || this.painter.looksAround(show)) return null;
     const parts: OutputPart[] = [];
     for (const source of sources) {
       const output = source.type === 'screen' && windowOutputOf(show, source.id);
@@ -643,13 +567,13 @@ export class Engine {
    * they are soon. Null: they are there, or have taken too long.
    */
   private returningScenes(now: number): ReadonlySet<string> | null {
-    if (now < this.returnsUntil) {
+    let scenes: readonly string[] = [];
+    const isReturning = this.graphics.isReturning(now, () => {
       const isSeen = [...this.outputs.sources()].some(isOnAir);
-      const scenes = isSeen || !this.watch.scene ? this.performance.onAir : [this.watch.scene];
-      if (!scenes.every((id) => this.players.isComplete(id))) return new Set(scenes);
-    }
-    this.returnsUntil = 0;
-    return null;
+      scenes = isSeen || !this.watch.scene ? this.performance.onAir : [this.watch.scene];
+      return scenes.every((id) => this.players.isComplete(id));
+    });
+    return isReturning ? new Set(scenes) : null;
   }
 
   /** The stage is painted last, and stands as it is while it is frozen. */
@@ -670,8 +594,12 @@ export class Engine {
     this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
     if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);
-    this.recordFrame(now, show, graphics);
-    this.look?.turn(now, graphics.gpu, (target) => this.painter.drawProgram(show, graphics, target));
+    const { time, playing } = this.performance.transport;
+    // A frame of the show has half of its time left.
+    const isEasy = clock.costMs < 500 / show.canvas.fps;
+    this.takers.frame(now, graphics, playing ? time : null, isEasy, (target) =>
+      this.painter.drawProgram(show, graphics, target),
+    );
     this.painter.keepStandIn(now, show, graphics);
   }
 
@@ -714,66 +642,11 @@ export class Engine {
     });
   }
 
-  /** Exports are loaded when the first is ordered: most performances have none. */
-  private async takeExport(order: ExportOrder): Promise<void> {
-    const { Exporter } = await import('./record/exporter');
-    const { graphics, show, media, catalogue } = this;
-    this.exporter ??= new Exporter(this.tellExport, media);
-    this.exporter.share = this.exportShare;
-    if (!show || !graphics || graphics.gpu.isLost) {
-      const message = 'The graphics card is away. Go on in a moment.';
-      this.tellExport(order.job, { what: 'failed', message, frame: null });
-      return;
-    }
-    const { gpu, presenter, mix, wall } = graphics;
-    const inputs = this.inputs.exact();
-    this.exporter.take(order, show, { gpu, presenter, mix, wall, media, catalogue, inputs });
-  }
-
-  private tellExport = (job: string, event: ExportEvent): void =>
-    this.tell({ type: 'export', job, event }, event.what === 'picture' ? [event.rgba.buffer] : []);
-
-  private async record(order: LiveOrder | null): Promise<void> {
-    const { LiveRecorder } = await import('./record/live-recorder');
-    void this.recorder?.stop();
-    const { graphics, inputs } = this;
-    this.recorder =
-      order && graphics
-        ? new LiveRecorder(graphics.gpu, order, inputs, this.tellExport, performance.now())
-        : null;
-  }
-
-  private async lookAt(order: LookOrder | null): Promise<void> {
-    this.look = null;
-    this.lookOrder = order;
-    if (!order) return;
-    const { ProgramLook } = await import('./output/program-look');
-    if (this.lookOrder === order)
-      this.look = new ProgramLook(order, (jpeg) => this.tell({ type: 'look', jpeg }, [jpeg]));
-  }
-
-  /** Gives a recording its frame, once the stage has its own. */
-  private recordFrame(now: number, show: Show, graphics: Graphics): void {
-    const { recorder, performance: played } = this;
-    if (!recorder) return;
-    if (!recorder.isFor(graphics.gpu)) {
-      void recorder.stop();
-      this.recorder = null;
-      return;
-    }
-    const { time, playing } = played.transport;
-    // A frame of the show has half of its time left.
-    const isEasy = graphics.clock.costMs < 500 / show.canvas.fps;
-    recorder.frame(now, playing ? time : null, isEasy, (target) =>
-      this.painter.drawProgram(show, graphics, target),
-    );
-  }
-
   private async answer(id: number, request: EngineRequest): Promise<void> {
     try {
-      if (!this.graphics || this.graphics.gpu.isLost)
-        throw new Error('The graphics card is away. Try again in a moment.');
-      const answer = await this.graphics.questions.answer(request, this.show!);
+      const graphics = this.graphics.usable;
+      if (!graphics) throw new Error('The graphics card is away. Try again in a moment.');
+      const answer = await graphics.questions.answer(request, this.show!);
       const transfer = 'png' in answer ? [answer.png] : [];
       this.tell({ type: 'answer', id, answer }, transfer);
     } catch (error) {

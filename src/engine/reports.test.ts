@@ -1,16 +1,19 @@
-import { performanceAt, type PerformanceState } from '../core/desk/performance-state';
+import { performanceAt } from '../core/desk/performance-state';
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FromEngine } from './protocol/protocol';
+import type { FromEngine, PerformanceReport } from './protocol/protocol';
 import { Reports } from './reports';
 
-const state = (number: number): PerformanceState => ({
-  ...performanceAt('s'),
-  number,
-  transport: { playing: true, time: number, ahead: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
+const state = (number: number): PerformanceReport => ({
+  state: {
+    ...performanceAt('s'),
+    number,
+    transport: { playing: true, time: number, ahead: 0, frame: 0, beat: 0, range: null, done: 1, bpm: 120 },
+  },
+  performed: 3,
 });
 
 /** A player of which only faults and notes are asked. */
@@ -34,7 +37,7 @@ describe('reports of the engine', () => {
     for (let now = 1000; now < 1100; now += 10) reports.performance(now, () => state(now));
     expect(told).toHaveLength(2);
     reports.performance(1101, () => state(1101), true);
-    expect(told.at(-1)).toEqual({ type: 'performance', state: state(1101) });
+    expect(told.at(-1)).toEqual({ type: 'performance', ...state(1101) });
     reports.performance(1120, () => state(1120));
     expect(told).toHaveLength(3);
     reports.performance(1142, () => state(1142));
@@ -46,7 +49,7 @@ describe('reports of the engine', () => {
     expect(told).toHaveLength(4);
     expect(reports.hasNews).toBe(true);
     reports.performance(1062, () => state(99));
-    expect(told.at(-1)).toEqual({ type: 'performance', state: state(99) });
+    expect(told.at(-1)).toEqual({ type: 'performance', ...state(99) });
     expect(reports.hasNews).toBe(false);
     reports.performance(1070, () => state(100));
     expect(told).toHaveLength(5);

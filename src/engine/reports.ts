@@ -1,10 +1,16 @@
-import type { PerformanceState } from '../core/desk/performance-state';
 import type { Gpu } from './gpu/gpu';
 import type { GpuClock } from './gpu/gpu-clock';
 import { benchData, glanceNodes, glanceParts } from './output/glance';
 import type { FeedbackWatch } from './output/feedback-watch';
 import type { ScenePlayer } from './playback/scene-player';
-import type { FlashReport, FromEngine, PixelReport, Stats, Watch } from './protocol/protocol';
+import type {
+  FlashReport,
+  FromEngine,
+  PerformanceReport,
+  PixelReport,
+  Stats,
+  Watch,
+} from './protocol/protocol';
 
 /** Milliseconds between two reports of a kind. */
 const every = {
@@ -58,14 +64,14 @@ export class Reports {
    * `isNews`: told as soon as a display could show it, since somebody waits for it; where that is not yet, with the next call.
    * `leastMs`: milliseconds between two at least.
    */
-  performance(now: number, state: () => PerformanceState, isNews = false, leastMs = 0): void {
+  performance(now: number, report: () => PerformanceReport, isNews = false, leastMs = 0): void {
     this.hasNews ||= isNews;
     if (this.hasNews) {
       if (now - this.last.performance < newsMs) return;
       this.last.performance = now;
       this.hasNews = false;
     } else if (!this.isDue('performance', now, leastMs)) return;
-    this.tell({ type: 'performance', state: state() });
+    this.tell({ type: 'performance', ...report() });
   }
 
   /** Each report makes the page paint: `frameMs` of a busy GPU makes them rarer. */

@@ -4,6 +4,7 @@ import FFT from 'fft.js';
 export const windowSize = 2048;
 export const hopSize = 512;
 export const binCount = windowSize / 2;
+const beforeHop = windowSize - hopSize;
 
 /** Equivalent noise bandwidth of the Hann window, in bins (Harris, Proc. IEEE 66, 1978). */
 const noiseBandwidth = 1.5;
@@ -15,12 +16,13 @@ const noiseBandwidth = 1.5;
 export class Spectrum {
   readonly power = new Float32Array(binCount);
   private readonly fft = new FFT(windowSize);
-  private readonly ring = new Float32Array(windowSize);
+  /** The last samples: up to where a hop begins, and what came since. */
+  private readonly past = new Float32Array(windowSize);
   private readonly frame = new Float32Array(windowSize);
   private readonly shape = new Float32Array(windowSize);
   private readonly out: number[];
-  private at = 0;
-  private sinceHop = 0;
+  /** Samples since the last hop. */
+  private fresh = 0;
 
   constructor() {
     this.out = this.fft.createComplexArray();
@@ -29,24 +31,26 @@ export class Spectrum {
 
   /** Takes samples; `onHop` is called for each spectrum that is ready, with the last 512 samples' mean square and peak. */
   push(samples: Float32Array, onHop: (meanSquare: number, peak: number) => void): void {
-    const { ring } = this;
-    for (let k = 0; k < samples.length; k++) {
-      ring[this.at] = samples[k];
-      this.at = (this.at + 1) % windowSize;
-      if (++this.sinceHop === hopSize) {
-        this.sinceHop = 0;
-        this.transform();
-        const { meanSquare, peak } = this.lastHop();
-        onHop(meanSquare, peak);
-      }
+    const { past } = this;
+    for (let from = 0; from < samples.length;) {
+      const take = Math.min(hopSize - this.fresh, samples.length - from);
+      past.set(samples.subarray(from, from + take), beforeHop + this.fresh);
+      from += take;
+      this.fresh += take;
+      if (this.fresh < hopSize) return;
+      this.fresh = 0;
+      this.transform();
+      const { meanSquare, peak } = this.lastHop();
+      onHop(meanSquare, peak);
+      past.copyWithin(0, hopSize);
     }
   }
 
   private lastHop(): { meanSquare: number; peak: number } {
     let sum = 0;
     let peak = 0;
-    for (let k = windowSize - hopSize; k < windowSize; k++) {
-      const value = this.ring[(this.at + k) % windowSize];
+    for (let k = beforeHop; k < windowSize; k++) {
+      const value = this.past[k];
       sum += value * value;
       peak = Math.max(peak, Math.abs(value));
     }
@@ -54,8 +58,8 @@ export class Spectrum {
   }
 
   private transform(): void {
-    const { ring, frame, shape, out, power } = this;
-    for (let k = 0; k < windowSize; k++) frame[k] = ring[(this.at + k) % windowSize] * shape[k];
+    const { past, frame, shape, out, power } = this;
+    for (let k = 0; k < windowSize; k++) frame[k] = past[k] * shape[k];
     this.fft.realTransform(out, frame);
     const scale = (4 / windowSize) ** 2 / noiseBandwidth;
     for (let k = 0; k < binCount; k++)

@@ -1,5 +1,5 @@
 import { expect, test } from '@jest/globals';
-import { FeedbackClock } from './feedback-steps';
+import { FeedbackClock, mostStepsAt } from './feedback-steps';
 
 const steps = (fps: number, seconds: number, wobble = 0): number[] => {
   const clock = new FeedbackClock();
@@ -21,6 +21,10 @@ test('what a slow GPU leaves out is made up for', () => {
   const clock = new FeedbackClock();
   expect(clock.next(0.1, 2)).toEqual({ count: 2, sixtieths: 3 });
   expect(clock.next(1 / 60, 2)).toEqual({ count: 1, sixtieths: 1 });
+});
+
+test('the slower frames are, the fewer steps each takes', () => {
+  expect([0, 16, 30, 60, 90, 120, 500].map(mostStepsAt)).toEqual([4, 4, 4, 3, 2, 1, 1]);
 });
 
 test('while time stands still there is no step, and nothing is owed for it', () => {

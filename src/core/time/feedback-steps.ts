@@ -9,6 +9,20 @@ export interface FeedbackSteps {
 /** Steps of 1/60 s that one frame may take at most where the picture has to be exact: a stall goes on instead of leaping. */
 const mostSteps = 16;
 
+/** Milliseconds of a frame up to which it may take most steps, and from which it takes one. */
+const cost = { quick: 30, slow: 120 };
+/** Most steps of a frame that is seen at once. */
+const mostSeen = 4;
+
+/**
+ * Steps that a frame which is seen at once may take at most, where frames cost so many milliseconds: fewer the slower the GPU, since each of them
+ * costs again what lies on a cycle, and a picture that moves more often is better to judge.
+ */
+export function mostStepsAt(costMs: number): number {
+  const slow = Math.min(1, Math.max(0, (costMs - cost.quick) / (cost.slow - cost.quick)));
+  return Math.round(mostSeen - (mostSeen - 1) * slow);
+}
+
 /**
  * Counts the steps of 1/60 s that feedback takes, whatever the frame rate is: what is drawn 60 times a second looks alike at 30,
  * 60 and 144 frames a second, since what it adds, loses and moves is per step.

@@ -3,7 +3,7 @@ import { makeShow } from '../../core/show/create';
 import { addScreen } from '../../core/show/edit-wall';
 import { idleInputs } from '../../core/inputs/inputs';
 import { momentAt } from '../../core/time/clock';
-import { FeedbackClock } from '../../core/time/feedback-steps';
+import { FeedbackClock, mostStepsAt } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu/gpu';
 import { plainLook } from '../image/look';
@@ -27,7 +27,7 @@ export function sceneWork(
   gpu: Gpu,
   show: Show,
   scene: Scene,
-  { canvas = usualSize, screens = 0 }: SceneOptions = {},
+  { canvas = usualSize, screens = 0, rate = 60 }: SceneOptions = {},
 ): Work & { dispose(): void } {
   const player = new ScenePlayer(gpu, catalogue, noFiles(), scene, { waits: true });
   const steps = new FeedbackClock();
@@ -48,9 +48,10 @@ export function sceneWork(
   };
   return {
     frame(k) {
-      const dt = k ? 1 / 60 : 0;
-      const moment = momentAt(k / 60, dt, 60, show.tempo);
-      player.play(scene, { moment, live, canvas, feedback: steps.next(dt) }, [], show.canvas.height);
+      const dt = k ? 1 / rate : 0;
+      const moment = momentAt(k / rate, dt, rate, show.tempo);
+      const feedback = steps.next(dt, rate < 60 ? mostStepsAt(1000 / rate) : undefined);
+      player.play(scene, { moment, live, canvas, feedback }, [], show.canvas.height);
       paint();
     },
     finish() {
@@ -67,6 +68,8 @@ export function sceneWork(
 export interface SceneOptions {
   canvas?: { width: number; height: number };
   screens?: number;
+  /** Frames a second that it is played at: what remembers takes more steps in each where these are few. Default: 60, a step a frame. */
+  rate?: number;
 }
 
 const screenSize = { width: 1280, height: 720 };

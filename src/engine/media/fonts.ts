@@ -20,6 +20,20 @@ const urls: Record<FontName, Partial<Record<400 | 600 | 700, string>>> = {
   mono: { 400: mono400, 600: mono600, 700: mono700 },
 };
 
+/** Fonts whose files can't be loaded, by the names that stand in shows: their letters are drawn by another. */
+export async function missingFonts(): Promise<FontName[]> {
+  const isThere = (url: string): Promise<boolean> =>
+    fetch(url).then(
+      ({ ok }) => ok,
+      () => false,
+    );
+  const names = Object.keys(urls) as FontName[];
+  const all = await Promise.all(
+    names.map(async (name) => (await Promise.all(Object.values(urls[name]).map(isThere))).every(Boolean)),
+  );
+  return names.filter((_, k) => !all[k]);
+}
+
 /** The letters of the shipped fonts, as the browser draws them and as outlines. */
 export class Fonts {
   ready = false;
@@ -45,7 +59,8 @@ export class Fonts {
       ),
     );
     for (const face of faces) set.add(face);
-    await Promise.all(faces.map((face) => face.load()));
+    // Without one of them, its texts are drawn by another of the browser's: better than none.
+    await Promise.allSettled(faces.map((face) => face.load()));
     this.ready = true;
     this.arrived();
   }

@@ -4,7 +4,7 @@ import { windowOutputOf } from '../../core/wall/outputs';
 import type { Gpu } from '../gpu/gpu';
 import type { Performance } from '../playback/performance';
 import type { ScenePlayers } from '../playback/scene-players';
-import type { OutputSource, OutputSpec, StandIn, TestPicture } from '../protocol/protocol';
+import type { OutputSource, OutputSpec, TestPicture } from '../protocol/protocol';
 import type { FlashGuard } from './flash-guard';
 import { numberOf } from './number-of';
 import type { Outputs } from './outputs';
@@ -85,8 +85,8 @@ export class OutputPainter {
     this.outputs.keepStandIn(now, means.gpu, this.keepsPicture, (output) => this.draw(output, show, means));
   }
 
-  /** The graphics card is gone: gives what stands in for each output until it is back. What is blacked out stays dark. */
-  lose(): { id: string; picture: StandIn | null }[] {
+  /** The graphics card is gone, and with it the canvas of each output. What is blacked out stays dark until it is back. */
+  lose(): { id: string; dark: boolean }[] {
     return this.outputs.lose((use) => use === 'stage' && this.performance.blackout);
   }
 

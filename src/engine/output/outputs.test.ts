@@ -52,6 +52,7 @@ const spec = (change: Partial<OutputSpec> = {}): OutputSpec => ({
 
 describe('outputs', () => {
   let told: [string, readonly [number, number]][];
+  let given: string[];
   let outputs: Outputs;
   let fake: FakeGpu;
   let gpu: Gpu;
@@ -82,7 +83,11 @@ describe('outputs', () => {
 
   beforeEach(() => {
     told = [];
-    outputs = new Outputs((id, share) => told.push([id, share]));
+    given = [];
+    outputs = new Outputs(
+      (id, share) => told.push([id, share]),
+      (id) => given.push(id),
+    );
     fake = new FakeGpu();
     gpu = fake as unknown as Gpu;
   });
@@ -99,6 +104,22 @@ describe('outputs', () => {
     const late = add('late');
     paint(gpu, 'desk', false, draw, () => 'other');
     expect([canvas.bitmaps.length, late.bitmaps.length]).toEqual([2, 1]);
+  });
+
+  test('that could not be drawn when they changed are painted once they can be, though they stand still by then', () => {
+    const canvas = add('late');
+    const can = (): boolean => true;
+    paint(gpu, 'desk', false, can, () => 'still');
+    paint(
+      gpu,
+      'desk',
+      false,
+      () => false,
+      () => 'frame 7',
+    );
+    paint(gpu, 'desk', false, can, () => 'still');
+    paint(gpu, 'desk', false, can, () => 'still');
+    expect(canvas.bitmaps).toHaveLength(2);
   });
 
   test('of one source are painted each, in the corner of a canvas that holds the largest', () => {
@@ -180,7 +201,7 @@ describe('outputs', () => {
   test('whose canvas is lost are not painted until they have another, and still count', () => {
     const old = add('a', { use: 'stage' });
     paint(gpu, 'stage', false, () => true);
-    expect(outputs.lose(() => false)).toEqual([{ id: 'a', picture: null }]);
+    expect(outputs.lose(() => false)).toEqual([{ id: 'a', dark: false }]);
     paint(gpu, 'stage', false, () => true);
     expect([old.bitmaps.length, outputs.hasStage]).toEqual([1, true]);
     const fresh = add('a', { use: 'stage' });
@@ -189,7 +210,7 @@ describe('outputs', () => {
     expect(told).toHaveLength(2);
   });
 
-  test('that are frozen when their canvas is lost keep what stands in for them; what is dark has nothing to stand in', async () => {
+  test('that are frozen when their canvas is lost keep what stands in for them; what is dark is said to be', async () => {
     for (const use of ['stage', 'desk'] as const) add(use, { use });
     for (const use of ['stage', 'desk'] as const) paint(gpu, use, false, () => true);
     for (let k = 0; k < 2; k++) {
@@ -202,9 +223,10 @@ describe('outputs', () => {
       await new Promise((resolve) => setImmediate(resolve));
     }
     const lost = outputs.lose((use) => use === 'desk');
-    expect(lost).toMatchObject([
-      { id: 'stage', picture: { width: 640, height: 360 } },
-      { id: 'desk', picture: null },
+    expect(given.sort()).toEqual(['desk', 'stage']);
+    expect(lost).toEqual([
+      { id: 'stage', dark: false },
+      { id: 'desk', dark: true },
     ]);
     const fresh = add('stage', { use: 'stage' });
     paint(gpu, 'stage', true, () => true);

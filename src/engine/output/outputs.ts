@@ -15,6 +15,9 @@ interface Output extends OutputSpec {
   share: readonly [number, number];
 }
 
+/** Of an output that could not be drawn: whatever it shows next is news, even if it stands still by then. */
+const owed = 'owed';
+
 /** Draws what an output shows into the lower left of the canvas; false: there is nothing to show yet. */
 export type Draw = (output: Readonly<OutputSpec>) => boolean;
 
@@ -28,28 +31,33 @@ export type StateOf = (output: Readonly<OutputSpec>) => string;
  */
 export class Outputs {
   private readonly all = new Map<string, Output>();
-  private readonly standIns = new StandIns();
+  private readonly standIns: StandIns;
   /** Pictures painted on stage outputs since the start. */
   stageFrames = 0;
 
-  constructor(private readonly tellPainted: (id: string, share: readonly [number, number]) => void) {}
+  constructor(
+    private readonly tellPainted: (id: string, share: readonly [number, number]) => void,
+    giveStandIn: (id: string, picture: StandIn) => void,
+  ) {
+    this.standIns = new StandIns(giveStandIn);
+  }
 
   add(id: string, spec: OutputSpec, canvas: OffscreenCanvas): void {
     const context = canvas.getContext('bitmaprenderer');
     if (!context) return;
     // One that is frozen keeps what stands in for it.
-    const painted = this.all.get(id)?.isLost === true && this.standIns.of(id) !== null;
+    const painted = this.all.get(id)?.isLost === true && this.standIns.has(id);
     this.all.set(id, { ...spec, id, context, painted, isLost: false, state: '', share: [0, 0] });
   }
 
   /**
-   * The graphics card is gone with all that canvases show: gives what stands in for each output, which needs another canvas.
-   * `isDark`: whether outputs of a use have nothing to show.
+   * The graphics card is gone with all that canvases show: gives the outputs, each of which needs another canvas. `isDark`: whether outputs of
+   * a use have nothing to show until then.
    */
-  lose(isDark: (use: OutputSpec['use']) => boolean): { id: string; picture: StandIn | null }[] {
+  lose(isDark: (use: OutputSpec['use']) => boolean): { id: string; dark: boolean }[] {
     return [...this.all.values()].map((output) => {
       output.isLost = true;
-      return { id: output.id, picture: isDark(output.use) ? null : this.standIns.of(output.id) };
+      return { id: output.id, dark: isDark(output.use) };
     });
   }
 
@@ -120,7 +128,10 @@ export class Outputs {
       // What stands still is neither drawn nor put together by the browser once more.
       if (output.painted && state === output.state) continue;
       gpu.renderer.setViewport(0, 0, output.width, output.height);
-      if (!draw(output)) continue;
+      if (!draw(output)) {
+        if (output.state !== '') output.state = owed;
+        continue;
+      }
       output.state = state;
       const share: readonly [number, number] = [output.width / width, output.height / height];
       if (!output.painted || share[0] !== output.share[0] || share[1] !== output.share[1]) {

@@ -21,12 +21,15 @@ interface Painted {
 
 /**
  * Small pictures of what outputs show, in the memory of the processor. With a graphics card that is lost goes all that it has
- * drawn, also what lies on a canvas already: a copy is all that can be shown until it is back.
+ * drawn, also what lies on a canvas already: a copy is all that can be shown until it is back. The page has them, which may
+ * hear of the loss long before an engine that is busy.
  */
 export class StandIns {
-  private readonly taken = new Map<string, { state: string; at: number; picture: StandIn | null }>();
+  private readonly taken = new Map<string, { state: string; at: number; isThere: boolean }>();
   /** From whom a picture is on its way: one that is lost never gives it. */
   private busy: Gpu | null = null;
+
+  constructor(private readonly give: (id: string, picture: StandIn) => void) {}
 
   /**
    * Takes the next one: of an output that looks otherwise than its last shows, and that has waited longest. `draw`: draws an
@@ -48,7 +51,7 @@ export class StandIns {
     if (!next || !draw(next)) return;
     const { id, state } = next;
     const { width, height } = size;
-    this.taken.set(id, { state, at: now, picture: this.taken.get(id)?.picture ?? null });
+    this.taken.set(id, { state, at: now, isThere: this.has(id) });
     this.busy = gpu;
     const target = gpu.acquire(width, height, '8');
     gpu.moveCanvas(next.width, next.height, target);
@@ -58,7 +61,9 @@ export class StandIns {
         (rgba) => {
           const entry = this.taken.get(id);
           // A card that is lost while it is read gives nothing but zeros, and does not say so yet. What outputs show is opaque.
-          if (entry && rgba[3] > 0) entry.picture = { width, height, rgba };
+          if (!entry || rgba[3] === 0) return;
+          entry.isThere = true;
+          this.give(id, { width, height, rgba });
         },
         () => undefined, // The GPU was lost meanwhile: the one before stands in.
       )
@@ -67,9 +72,9 @@ export class StandIns {
       });
   }
 
-  /** The last one of an output; null: there is none yet. */
-  of(id: string): StandIn | null {
-    return this.taken.get(id)?.picture ?? null;
+  /** Whether there is one of an output. */
+  has(id: string): boolean {
+    return this.taken.get(id)?.isThere === true;
   }
 
   forget(id: string): void {

@@ -2,7 +2,7 @@ import type { Show } from '../../core/document/types';
 import { longestStepSeconds, momentAt, type BeatOrigin, type Moment } from '../../core/time/clock';
 
 /** Longest time in seconds by which the show follows the clock at once: a machine that slept does not play what it missed. */
-export const longestCatchUpSeconds = 10;
+export const longestCatchUpSeconds = 60;
 
 /** Seconds by which a clock that is followed may be off before it is jumped to, and by how much a frame comes nearer. */
 const followed = { jump: 0.1, step: 0.002 };

@@ -11,6 +11,7 @@ import type { DataRequest } from '../../core/export/data/data-request';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSource, ExportSpec } from '../../core/export/spec';
 import type { CostMeasure } from '../../core/preflight/cost-check';
+import type { FontName } from '../../core/text/layout';
 import type { RoundMeasure } from '../../core/preflight/round-check';
 import type { Encoders, ExportEvent, ExportOrder, LiveOrder } from './export';
 import type { Move, Scene, Show } from '../../core/document/types';
@@ -247,7 +248,9 @@ export type EngineRequest =
   /** What drawing costs at full size. `frames`: how many are timed at each size that is tried. */
   | { type: 'cost'; subject: MeasureSubject; frames: number }
   /** What can be encoded here at that size. */
-  | { type: 'encoders'; width: number; height: number };
+  | { type: 'encoders'; width: number; height: number }
+  /** Which of the fonts that ship can't be loaded. */
+  | { type: 'fonts' };
 
 export type EngineAnswer =
   | { type: 'pixel'; rgba: [number, number, number, number]; width: number; height: number }
@@ -262,7 +265,8 @@ export type EngineAnswer =
   /** `done`: share of it, 0..1; `measure`: all of it, when it is done. */
   | { type: 'measure'; done: number; measure: RoundMeasure | null }
   | { type: 'cost'; cost: CostMeasure }
-  | { type: 'encoders'; encoders: Encoders };
+  | { type: 'encoders'; encoders: Encoders }
+  | { type: 'fonts'; missing: readonly FontName[] };
 
 // From the engine
 
@@ -354,11 +358,18 @@ export interface Stats {
   nodeMs: Record<string, number>;
 }
 
+/** How the performance stands. */
+export interface PerformanceReport {
+  state: PerformanceState;
+  /** Commands that this engine has performed since it started: what they did is part of the state. */
+  performed: number;
+}
+
 export type FromEngine =
   | { type: 'ready' }
   | { type: 'opened' }
   | { type: 'export'; job: string; event: ExportEvent }
-  | { type: 'performance'; state: PerformanceState }
+  | ({ type: 'performance' } & PerformanceReport)
   | { type: 'stats'; stats: Stats }
   /** Whether shaders are drawn with for the first time, which may keep it silent for seconds. */
   | { type: 'making'; on: boolean }
@@ -406,8 +417,10 @@ export type FromEngine =
    */
   | { type: 'output-painted'; id: string; share: readonly [number, number] }
   | { type: 'graphics'; state: 'lost' | 'back' | 'none'; message: string }
-  /** What an output showed went with the graphics card: it needs another canvas, and shows this until that one has a picture. */
-  | { type: 'output-lost'; id: string; picture: StandIn | null }
+  /** What stands in for an output from now on, should the graphics card be lost. */
+  | { type: 'stand-in'; id: string; picture: StandIn }
+  /** What an output showed went with the graphics card: it needs another canvas. `dark`: it has nothing to show until then. */
+  | { type: 'output-lost'; id: string; dark: boolean }
   /** Asks for a vector drawing as pixels, `height` high: only a page can draw one. */
   | { type: 'draw-vector'; id: number; file: Blob; height: number }
   /** Asks for the pictures of a camera from now on. */

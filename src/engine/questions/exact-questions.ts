@@ -7,6 +7,7 @@ import { ExactScene, sceneOf } from '../exact/exact-scene';
 import { planOf } from '../exact/plan';
 import { makeOpaque } from '../gpu/page-pixels';
 import { plainLook } from '../image/look';
+import { missingFonts } from '../media/fonts';
 import type { EngineAnswer, EngineRequest, FrameRequest } from '../protocol/protocol';
 import { ScenePlayer } from '../playback/scene-player';
 import type { ExportMeans } from '../record/export-run';
@@ -25,7 +26,7 @@ const opaquePng = { type: 'images', image: 'png', alpha: false, linear: false, d
 /** Requests that need frames which nobody sees. */
 export type ExactRequest = Extract<
   EngineRequest,
-  { type: 'frame' | 'field' | 'picture' | 'data' | 'export-plan' | 'encoders' | 'measure' | 'cost' }
+  { type: 'frame' | 'field' | 'picture' | 'data' | 'export-plan' | 'encoders' | 'measure' | 'cost' | 'fonts' }
 >;
 
 /** Answers requests for exact frames, small pictures and what exports need. Lives as long as its GPU context. */
@@ -78,6 +79,8 @@ export class ExactQuestions {
       }
       case 'encoders':
         return { type: 'encoders', encoders: await encodersAt(request.width, request.height) };
+      case 'fonts':
+        return { type: 'fonts', missing: await missingFonts() };
     }
   }
 
