@@ -5,7 +5,7 @@ import { homedir } from 'node:os';
 import path from 'node:path';
 import { isPlace, type Place } from '../src/core/machines/link';
 import { certificateAt } from '../src/server/machines/certificate';
-import { Relay } from '../src/server/machines/relay';
+import { Gateway } from '../src/server/machines/gateway';
 import { UsageError, type Options } from './arguments';
 
 /** The page of a player on the main machine. Throws UsageError. */
@@ -81,7 +81,7 @@ type Print = (line: string) => void;
  * Opens the way of a player to the machine that leads, and gives the address of its page on this computer. `folder`: where it keeps what it has found.
  * Throws UsageError where nobody answers.
  */
-export async function openRelay(
+export async function openGateway(
   address: URL,
   folder: string,
   print: Print,
@@ -95,25 +95,25 @@ export async function openRelay(
       print(`Where the spare is found could not be kept (${(error as Error).message}).`);
     }
   };
-  const relay = new Relay(await placesFrom(address, file, print), (places) => {
+  const gateway = new Gateway(await placesFrom(address, file, print), (places) => {
     print(
       places[1] ? `The spare is found at ${places[1].addresses.join(', ')}.` : 'There is no spare any more.',
     );
     void keep(places);
   });
-  const page = new URL(await relay.listen(portOf(address.searchParams.get('name')!)));
+  const page = new URL(await gateway.listen(portOf(address.searchParams.get('name')!)));
   page.pathname = address.pathname;
   page.search = address.search;
   page.hash = address.hash;
-  return { page, close: () => relay.close() };
+  return { page, close: () => gateway.close() };
 }
 
 /** Starts a player in a browser that fills the display; ends when it is closed. */
 export async function startPlayer(options: Options, print: Print): Promise<number> {
   const address = playerAddress(options);
   const folder = process.env.PYRVEL_DATA ?? path.join(homedir(), '.pyrvel');
-  const relay = address.protocol === 'https:' ? await openRelay(address, folder, print) : null;
-  const flags = playerFlags(relay?.page ?? address, folder);
+  const gateway = address.protocol === 'https:' ? await openGateway(address, folder, print) : null;
+  const flags = playerFlags(gateway?.page ?? address, folder);
   const browser = spawn(process.env.PYRVEL_CHROMIUM ?? '/usr/bin/chromium', flags, { stdio: 'ignore' });
   try {
     return await new Promise((resolve, reject) => {
@@ -123,6 +123,6 @@ export async function startPlayer(options: Options, print: Print): Promise<numbe
       browser.on('exit', (code) => resolve(code ?? 0));
     });
   } finally {
-    await relay?.close();
+    await gateway?.close();
   }
 }

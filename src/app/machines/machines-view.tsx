@@ -2,6 +2,7 @@ import { AppWindow, LogOut, RotateCcw, Tag } from 'lucide-react';
 import { ownClock } from '../../core/own-clock';
 import type { MachineCard } from '../../core/machines/link';
 import { useShow } from '../data/show-store';
+import { EngineCanvas } from '../engine/engine-canvas';
 import { SelectField } from '../parts/field';
 import { givenStore } from './given';
 import { dismissMachine, giveScreen, identify, restartEngine } from './main-machine';
@@ -55,6 +56,8 @@ function Shows({ machine, name }: { machine: string; name: string }) {
   );
 }
 
+const program = { type: 'program' } as const;
+
 /** `isHere`: it is at the server of this machine, where something can be done about it. */
 function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
   const follows = machinesStore((s) => s.follows) && isHere;
@@ -65,6 +68,13 @@ function Row({ card, isHere }: { card: MachineCard; isHere: boolean }) {
   return (
     <tr data-machine={card.name}>
       <td className="w-18">
+        {card.role === 'main' && isHere && (
+          <EngineCanvas
+            source={program}
+            label={`What ${card.name} shows now`}
+            className="h-9 w-16 rounded-sm"
+          />
+        )}
         {picture && (
           <img
             src={picture}

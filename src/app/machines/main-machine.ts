@@ -84,6 +84,8 @@ class MainMachine {
   /** Id of the show that is followed, once it is open. */
   private copy: string | null = null;
   private isOpening = false;
+  /** The main machine did not take an edit of this one: it tells of the whole show next, without that. */
+  private isRefused = false;
   /** It performed since it last followed: what was edited then is kept beside what is followed. */
   private hasLed = false;
   private reading = 0;
@@ -129,7 +131,10 @@ class MainMachine {
     link.on('gives', (given) => {
       for (const [machine, screen] of Object.entries(given)) keepGiven(machine, screen);
     });
-    link.on('refused', (sentence) => say({ tone: 'warning', text: sentence }));
+    link.on('refused', (sentence) => {
+      this.isRefused = true;
+      say({ tone: 'warning', text: sentence });
+    });
     engine().on('performance', ({ state }) => {
       if (this.follows !== null) return;
       this.state = state;
@@ -346,7 +351,8 @@ class MainMachine {
   private hearShow(update: Uint8Array, isWhole: boolean): void {
     if (this.follows === null) return;
     try {
-      this.shared.take(update, isWhole);
+      this.shared.hear(update, isWhole, this.copy !== null && !this.isRefused);
+      if (isWhole) this.isRefused = false;
     } catch (error) {
       this.lacks.set('show', `An edit of the show could not be followed (${(error as Error).message}).`);
       return;

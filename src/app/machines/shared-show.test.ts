@@ -23,13 +23,22 @@ describe('a show that two machines write to', () => {
     main = new SharedShow((...told) => toSpare.push(told));
     spare = new SharedShow((...told) => toMain.push(told));
     main.begin(start);
-    pass(toSpare, spare);
+    toTheSpare();
     spare.hold(spare.read()!);
   });
 
   /** What was told arrives. */
-  const pass = (told: Told[], at: SharedShow): void => {
-    for (const [update, isWhole] of told.splice(0)) at.take(update, isWhole);
+  const toTheMain = (): void => {
+    for (const [update, isWhole] of toMain.splice(0)) main.take(update, isWhole);
+  };
+  const toTheSpare = (keepsOwn = true): void => {
+    for (const [update, isWhole] of toSpare.splice(0)) spare.hear(update, isWhole, keepsOwn);
+  };
+  /** What the main machine took of the spare, it tells all. */
+  const confirmed = (): void => {
+    for (const [update] of toMain) toSpare.push([update, false]);
+    toTheMain();
+    toTheSpare();
   };
 
   it('begins as it is, and tells nothing where nothing changed', () => {
@@ -45,8 +54,8 @@ describe('a show that two machines write to', () => {
     const its = spare.read()!;
     const edited = { ...its, scenes: [{ ...its.scenes[0], name: 'Bees' }, ...its.scenes.slice(1)] };
     spare.write(edited);
-    pass(toSpare, spare);
-    pass(toMain, main);
+    toTheSpare();
+    toTheMain();
     for (const one of [main, spare])
       expect(one.read()).toMatchObject({ name: 'Late Night', scenes: [{ name: 'Bees' }] });
     // What was not touched is the very same, so that it is not drawn anew.
@@ -54,13 +63,57 @@ describe('a show that two machines write to', () => {
   });
 
   it('is the show of the main machine again once that begins anew: an edit that was not taken is gone', () => {
-    const its = spare.read()!;
-    spare.write({ ...its, name: '' });
-    pass(toMain, main);
+    spare.write({ ...spare.read()!, name: '' });
+    toTheMain();
     expect(main.read()!.name).toBe('');
     main.begin(start);
-    pass(toSpare, spare);
+    toTheSpare(false);
     expect(spare.read()).toEqual(start);
+    expect(toMain).toEqual([]);
+  });
+
+  const withScene = (show: Show, name: string): Show => ({
+    ...show,
+    scenes: [{ ...show.scenes[0], name }, ...show.scenes.slice(1)],
+  });
+
+  it('has an edit that was lost on its way, once the main machine tells of all again', () => {
+    spare.write(withScene(spare.read()!, 'Bees'));
+    // The link was cut with the edit on it, and meanwhile something was done there.
+    toMain.length = 0;
+    main.begin({ ...start, tempo: { ...start.tempo, bpm: 96 } });
+    toTheSpare();
+    expect(spare.read()).toMatchObject({ tempo: { bpm: 96 }, scenes: [{ name: 'Bees' }] });
+    toTheMain();
+    expect(main.read()).toMatchObject({ tempo: { bpm: 96 }, scenes: [{ name: 'Bees' }] });
+  });
+
+  it('has an edit that was made before it heard that the main machine began anew', () => {
+    main.begin(start);
+    spare.write(withScene(spare.read()!, 'Bees'));
+    toTheMain();
+    // It belongs to a document that is no more.
+    expect(main.read()!.scenes[0].name).not.toBe('Bees');
+    toTheSpare();
+    toTheMain();
+    for (const one of [main, spare]) expect(one.read()!.scenes[0].name).toBe('Bees');
+  });
+
+  it('is not written again where all came back: what was undone there since stays undone', () => {
+    spare.write(withScene(spare.read()!, 'Bees'));
+    confirmed();
+    main.begin(start);
+    toTheSpare();
+    expect(spare.read()).toEqual(start);
+    expect(toMain).toEqual([]);
+  });
+
+  it('takes nothing along to another show', () => {
+    spare.write(withScene(spare.read()!, 'Bees'));
+    toMain.length = 0;
+    main.begin({ ...start, name: 'Morning' });
+    toTheSpare();
+    expect(spare.read()).toEqual({ ...start, name: 'Morning' });
   });
 
   it('does not take what is no update', () => {

@@ -1,4 +1,5 @@
 import * as Y from 'yjs';
+import { rebased } from '../../core/show/rebase';
 import { readShared, writeShared } from '../../core/machines/show-document';
 import type { Show } from '../../core/document/types';
 
@@ -7,6 +8,8 @@ export class SharedShow {
   private document = new Y.Doc();
   /** What was last written or read: what comes next is compared with it. */
   private show: Show | null = null;
+  /** The document as the main machine has told it: without what was written here and did not come back from there. Null: it told nothing yet. */
+  private told: Y.Doc | null = null;
 
   constructor(
     /** Hears what was written here, as updates of the document. */
@@ -16,6 +19,7 @@ export class SharedShow {
   /** Begins anew with a show. */
   begin(show: Show): void {
     this.document = new Y.Doc();
+    this.told = null;
     writeShared(this.document, null, show);
     this.show = show;
     this.tell(Y.encodeStateAsUpdate(this.document), true);
@@ -35,6 +39,24 @@ export class SharedShow {
   take(update: Uint8Array, isWhole: boolean): void {
     if (isWhole) this.document = new Y.Doc();
     Y.applyUpdate(this.document, update);
+  }
+
+  /**
+   * Takes what the main machine told. `keepsOwn`: what was written here and did not come back from there is written once more where it told of the
+   * whole show, as it may never have got that. Throws where it is no update.
+   */
+  hear(update: Uint8Array, isWhole: boolean, keepsOwn: boolean): void {
+    const own = this.show;
+    const before = isWhole && this.told ? (readShared(this.told, own) as Show | null) : null;
+    this.take(update, isWhole);
+    if (isWhole || !this.told) this.told = new Y.Doc();
+    Y.applyUpdate(this.told, update);
+    if (!isWhole) return;
+    const next = this.read();
+    // What belongs to another show is no part of this one.
+    if (!keepsOwn || !own || !before || !next || next.name !== before.name) return;
+    this.show = next;
+    this.write(rebased(own, before, next));
   }
 
   /** What stands in the document now, unchecked: the very same as before where nothing changed. Null: nothing yet. */

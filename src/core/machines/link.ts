@@ -29,9 +29,12 @@ export interface Handshake {
   token: string;
 }
 
-/** Whether something is an id by which a machine is known to the others. */
+/** Ids by which machines are known to each other. */
+export const machineIdPattern = /^[\w-]{8,64}$/;
+
+/** Whether something is such an id. */
 export const isMachineId = (value: unknown): value is string =>
-  typeof value === 'string' && /^[\w-]{8,64}$/.test(value);
+  typeof value === 'string' && machineIdPattern.test(value);
 
 /** What a machine says of itself every few seconds. */
 export interface MachineReport {

@@ -9,7 +9,6 @@ import { heardBytes } from '../../core/audio/heard';
 import { ownClock } from '../../core/own-clock';
 import type { PerformanceCommand } from '../../core/desk/command';
 import {
-  isMachineId,
   isSuccessor,
   linkPath,
   linkVersion,
@@ -17,7 +16,6 @@ import {
   type FromServer,
   type Handshake,
   type MachineCard,
-  type MachineReport,
   type StateNews,
   type Successor,
   type ToServer,
@@ -25,7 +23,7 @@ import {
 import type { ControllerState } from '../../core/inputs/inputs';
 import { comesAs, deskOf, mayPerform, type DeskRole } from '../../core/machines/roles';
 import { AccessError, type Access } from './access';
-import { readCommand } from './command-check';
+import { isHandshake, isReport, readCommand } from './message-check';
 
 /** Most bytes of one message: of a page of this machine, which sends whole shows, and of one that came over the network. */
 const mostBytes = { local: 64 * 2 ** 20, network: 64 * 1024 };
@@ -61,39 +59,6 @@ interface Known {
 }
 
 type Link = Socket<ToServer, FromServer, Record<string, never>, Known>;
-
-const isReport = (value: unknown): value is MachineReport => {
-  const { clock, asked, lost, framesPerSecond, lacks, where } = (value ?? {}) as Partial<MachineReport>;
-  const isCount = (one: unknown): boolean => typeof one === 'number' && one >= 0 && one < 1e6;
-  const isClock =
-    clock === null ||
-    (typeof clock === 'object' &&
-      ['offset', 'jitter', 'drift', 'roundTrip', 'rounds'].every((key) =>
-        Number.isFinite((clock as unknown as Record<string, unknown>)[key]),
-      ));
-  const isWord =
-    typeof lacks === 'string' && lacks.length <= 300 && typeof where === 'string' && where.length <= 120;
-  return (
-    isClock &&
-    isWord &&
-    isCount(asked) &&
-    isCount(lost) &&
-    (framesPerSecond === null || isCount(framesPerSecond))
-  );
-};
-
-const readHandshake = (value: unknown): Handshake | null => {
-  const { version, role, machine, name, token } = (value ?? {}) as Partial<Handshake>;
-  const isFine =
-    typeof version === 'number' &&
-    (role === 'main' || role === 'remote' || role === 'player' || role === 'spare') &&
-    isMachineId(machine) &&
-    typeof name === 'string' &&
-    name.length <= 80 &&
-    typeof token === 'string' &&
-    token.length <= 2000;
-  return isFine ? { version, role, machine, name, token } : null;
-};
 
 /** Whether a request comes from this machine, over the address that nobody else can reach. */
 export const isLocal = ({ socket }: IncomingMessage): boolean =>
@@ -273,8 +238,8 @@ export class Hub {
   }
 
   private async letIn(link: Link): Promise<void> {
-    const hello = readHandshake(link.handshake.auth);
-    if (!hello) throw new Error('This is no machine of Pyrvel.');
+    const hello: unknown = link.handshake.auth;
+    if (!isHandshake(hello)) throw new Error('This is no machine of Pyrvel.');
     if (hello.version !== linkVersion)
       throw new Error('This page is of another version than the main machine. Load it again.');
     let desk: DeskRole | null = null;

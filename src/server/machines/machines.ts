@@ -289,7 +289,7 @@ export class Machines {
         refuse(response, next),
       );
     });
-    // For those who come by a relay: where to go should this machine be gone. Both are seen on the network anyway.
+    // For those who come by a gateway: where to go should this machine be gone. Both are seen on the network anyway.
     router.get('/spare', (_request, response) => {
       const { addresses, certificate } = this.heir ?? {};
       response.json(addresses ? { addresses, certificate } : null);

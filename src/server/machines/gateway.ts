@@ -30,7 +30,7 @@ const answers = (address: string, certificate: string): Promise<boolean> =>
  * or, when that is gone, to the spare. Each of them is known by its certificate; where the spare is, the main one says. The page notices no more
  * than a link that was cut and is there again. `places`: where to look, the main machine first. `keep` is called when there are others.
  */
-export class Relay {
+export class Gateway {
   private readonly proxy = createProxyServer({
     secure: true,
     changeOrigin: true,

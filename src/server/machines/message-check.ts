@@ -1,7 +1,8 @@
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
 import type { PerformanceCommand } from '../../core/desk/command';
 import { showSchema } from '../../core/document/schema';
-import { id, object, oneOf, orNull, positive, ref, yesNo } from '../../core/document/schema-words';
+import { id, number, object, oneOf, orNull, positive, ref, yesNo } from '../../core/document/schema-words';
+import { machineIdPattern, type Handshake, type MachineReport } from '../../core/machines/link';
 
 const share = { type: 'number', minimum: 0, maximum: 1 };
 const way = { type: 'number', minimum: -1, maximum: 1 };
@@ -9,6 +10,8 @@ const part = { type: 'integer', minimum: 0, maximum: 3 };
 const seconds = { type: 'number', minimum: 0, maximum: 3600 };
 const place = { type: 'array', items: share, minItems: 2, maxItems: 2 };
 const source = { type: 'string', maxLength: 80 };
+
+const machineId = { type: 'string', pattern: machineIdPattern.source };
 
 /** What each command has beside its type. */
 const schemas: Readonly<Record<PerformanceCommand['type'], object>> = {
@@ -71,3 +74,37 @@ export function readCommand(value: unknown): PerformanceCommand | null {
   if (typeof type !== 'string') return null;
   return checkOf(type)?.(value) === true ? (value as PerformanceCommand) : null;
 }
+
+/** Values of which all that are named have to be there; others are let through, and not read. */
+const withAll = (properties: Record<string, object>): object => ({
+  type: 'object',
+  required: Object.keys(properties),
+  properties,
+});
+const word = (maxLength: number): object => ({ type: 'string', maxLength });
+const count = { type: 'number', minimum: 0, exclusiveMaximum: 1e6 };
+
+/** Whether it is what a machine says of itself. */
+export const isReport = ajv.compile<MachineReport>(
+  withAll({
+    clock: orNull(
+      withAll({ offset: number, jitter: number, drift: number, roundTrip: number, rounds: number }),
+    ),
+    asked: count,
+    lost: count,
+    framesPerSecond: orNull(count),
+    lacks: word(300),
+    where: word(120),
+  }),
+);
+
+/** Whether a machine says who it is as it has to. */
+export const isHandshake = ajv.compile<Handshake>(
+  withAll({
+    version: { type: 'number' },
+    role: oneOf('main', 'remote', 'player', 'spare'),
+    machine: machineId,
+    name: word(80),
+    token: word(2000),
+  }),
+);

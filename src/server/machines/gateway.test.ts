@@ -16,9 +16,9 @@ import { ownClock } from '../../core/own-clock';
 import { cable } from '../testing/cable';
 import { ask, network, start, until, Window, type Server } from '../testing/machine';
 import { certificateAt } from './certificate';
-import { Relay } from './relay';
+import { Gateway } from './gateway';
 
-/** A player's page, opened at the address of a relay. */
+/** A player's page, opened at the address of a gateway. */
 class Player {
   times: unknown[] = [];
   servers: string[] = [];
@@ -43,13 +43,13 @@ class Player {
   }
 }
 
-describe('the relay of a player', () => {
-  const folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-relay-'));
+describe('the gateway of a player', () => {
+  const folder = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-gateway-'));
   let first: Server;
   let second: Server;
   let mine: Window;
   let its: Window;
-  let relay: Relay;
+  let gateway: Gateway;
   let address: string;
   let kept: readonly Place[] = [];
   let player: Player | null = null;
@@ -66,7 +66,7 @@ describe('the relay of a player', () => {
     player?.link.disconnect();
     player = null;
     for (const window of [mine, its]) window.link.disconnect();
-    await relay.close();
+    await gateway.close();
     await first.close().catch(() => undefined);
     await second.close();
     rmSync(folder, { recursive: true, force: true });
@@ -74,8 +74,8 @@ describe('the relay of a player', () => {
 
   const open = async (at = net.addresses[0]): Promise<void> => {
     const certificate = (await certificateAt(new URL(at))).toString();
-    relay = new Relay([{ addresses: [at], certificate }], (places) => (kept = places));
-    address = await relay.listen(0);
+    gateway = new Gateway([{ addresses: [at], certificate }], (places) => (kept = places));
+    address = await gateway.listen(0);
   };
   const enter = async (code: string): Promise<string> => {
     const answer = await fetch(`${address}/machines/enter`, {
@@ -140,7 +140,7 @@ describe('the relay of a player', () => {
     await until('the takeover', () => !its.isFollowing());
     its.tell(8, ownClock());
     await until('what the spare performs', () => player!.times.at(-1) === 8);
-    expect(new Set(player.servers).size).toBe(2);
+    await until('its welcome', () => new Set(player!.servers).size === 2);
     expect(player.given.at(-1)).toBe('screen-2');
     // It leads now, also after it was started again.
     its.link.disconnect();
@@ -168,7 +168,7 @@ describe('the relay of a player', () => {
       player.link.io.engine.close();
       mine.tell(6, ownClock());
       await until('what the main machine performs, by its spare', () => player!.times.at(-1) === 6);
-      expect(new Set(player.servers).size).toBe(2);
+      await until('its welcome', () => new Set(player!.servers).size === 2);
     } finally {
       line.close();
     }
@@ -182,7 +182,7 @@ describe('the relay of a player', () => {
     const desk = await enter(net.codes!.all);
     const { addresses } = await network(second);
     const certificate = (await certificateAt(new URL(addresses[0]))).toString();
-    const there = new Relay([{ addresses, certificate }]);
+    const there = new Gateway([{ addresses, certificate }]);
     const at = await there.listen(0);
     const read = async (token: string): Promise<number> =>
       (
