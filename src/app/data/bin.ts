@@ -19,7 +19,7 @@ export async function deleteForGood(id: string): Promise<void> {
   await database.shows.delete(id);
   await dropScenePictures(id);
   await database.versions.where('show').equals(id).delete();
-  clearJournal(id);
+  await clearJournal(id);
 }
 
 /** Removes what has been deleted for longer than it is kept. */

@@ -1,6 +1,7 @@
 import Dexie, { type EntityTable } from 'dexie';
 import type { ExportPlan } from '../../core/export/schedule';
 import type { ExportSpec } from '../../core/export/spec';
+import type { ShowChange } from '../../core/show/changes';
 import type { ModulePack } from '../../core/show/module-pack';
 import type { Show } from '../../core/document/types';
 
@@ -40,6 +41,17 @@ export interface StoredModule {
   pack: ModulePack;
   /** Milliseconds since 1970 at which it was last kept. */
   updated: number;
+}
+
+/** Edits of a show since it was last written as a whole. */
+export interface StoredEdits {
+  /** Show by its id. */
+  id: string;
+  /** `updated` of the stored show that the changes belong to: they count only on top of that very state. */
+  base: number;
+  /** Edits up to here since then: of two notes the one with more is the newer. */
+  edits: number;
+  changes: ShowChange[];
 }
 
 /** How a show stood at some time. */
@@ -99,6 +111,7 @@ class Database extends Dexie {
   jobs!: EntityTable<StoredJob, 'id'>;
   modules!: EntityTable<StoredModule, 'id'>;
   versions!: EntityTable<StoredVersion, 'id'>;
+  edits!: EntityTable<StoredEdits, 'id'>;
   session!: EntityTable<Session, 'id'>;
 
   constructor() {
@@ -111,6 +124,7 @@ class Database extends Dexie {
     this.version(5).stores({ jobs: 'id, created' });
     this.version(6).stores({ modules: 'id' });
     this.version(7).stores({ versions: '++id, show' });
+    this.version(8).stores({ edits: 'id' });
   }
 }
 

@@ -7,8 +7,8 @@ import { say } from '../parts/notices';
 import { emptyBin } from './bin';
 import { database, type StoredShow } from './db';
 import { giveFiles } from './files';
-import { keepPerformance, keptPerformance } from './kept-performance';
-import { clearJournal, noteChanges, withNoted } from './journal';
+import { keepPerformance, keptPerformance, standing, type Standing } from './kept-performance';
+import { clearJournal, journalOf, noteAtOnce, noteOnDisk, withNoted } from './journal';
 import { askToSave, letGo, own, ownership, saveWhenAsked } from './ownership';
 import { sessionStore } from './session';
 import { openShow, showStore } from './show-store';
@@ -16,21 +16,41 @@ import { openShow, showStore } from './show-store';
 /** What reads and checks shows is large: it comes beside the first look of the page. */
 const reader = import('../../core/show/validate');
 
-/** Milliseconds from the first unsaved edit until it is written. */
-const saveMs = 400;
+/** Milliseconds from an edit until the database has a note of it. */
+const noteMs = 400;
+/**
+ * Milliseconds from the last edit until the whole show is written. The browser copies all of it for that, in which it answers nothing:
+ * 40 to 60 ms for the demo show. Hands rest then.
+ */
+const saveMs = 1500;
 
 export const demoShowId = 'night-apiary';
 
-let timer: number | null = null;
+let timer: number | undefined;
+let noteTimer: number | undefined;
 /** What the database holds of the open show. */
 let stored: { show: Show; updated: number } | null = null;
+/** Edits of it that the database does not hold as a whole: notes are told apart by them. */
+let edits = 0;
 let saving: Promise<void> = Promise.resolve();
 
 /** Writes the open show into the database if it differs from what is there; one writing after the other. */
 function save(): Promise<void> {
-  if (timer !== null) clearTimeout(timer);
-  timer = null;
+  clearTimeout(timer);
+  clearTimeout(noteTimer);
+  noteTimer = undefined;
   saving = saving.then(write);
+  return saving;
+}
+
+/** Writes into the database how the open show differs from what is there. */
+function note(): Promise<void> {
+  noteTimer = undefined;
+  saving = saving.then(async () => {
+    const { id, show } = showStore.getState();
+    if (!id || !stored || stored.show === show || ownership.getState().elsewhere) return;
+    await orSay(() => noteOnDisk(id, journalOf(stored!, show, edits)));
+  });
   return saving;
 }
 
@@ -43,7 +63,7 @@ export async function rehearseFullStorage(ms: number): Promise<boolean> {
   if (!id || !stored) return false;
   refusal = new DOMException('rehearsal: the storage is full', 'QuotaExceededError');
   try {
-    const isNoted = noteChanges(id, stored, show);
+    const isNoted = noteAtOnce(id, journalOf(stored, show, edits));
     // As if the show had been edited: what is stored is written again.
     stored = { ...stored, show: { ...stored.show } };
     await save();
@@ -60,21 +80,27 @@ async function write(): Promise<void> {
   if (!id || !stored || stored.show === show || ownership.getState().elsewhere) return;
   // Later than what is there, whatever the clock says: the journal goes by it.
   const updated = Math.max(Date.now(), stored.updated + 1);
+  if (!(await orSay(() => database.shows.update(id, { show, name: show.name, updated })))) return;
+  const now = showStore.getState();
+  if (now.id !== id) return;
+  stored = { show, updated };
+  if (now.show === show) await clearJournal(id);
+  else noteAtOnce(id, journalOf(stored, now.show, edits));
+}
+
+/** Has the database keep something of the open show; where it can't, says so. Gives whether it is kept. */
+async function orSay(keep: () => Promise<unknown>): Promise<boolean> {
   try {
     if (refusal) throw refusal;
-    await database.shows.update(id, { show, name: show.name, updated });
+    await keep();
+    return true;
   } catch (error) {
     say({
       tone: 'error',
       text: `The show could not be saved in this browser (${String(error)}). Export it to keep it.`,
     });
-    return;
+    return false;
   }
-  const now = showStore.getState();
-  if (now.id !== id) return;
-  stored = { show, updated };
-  if (now.show === show) clearJournal(id);
-  else noteChanges(id, stored, now.show);
 }
 
 async function saveSession(): Promise<void> {
@@ -97,7 +123,7 @@ export async function restoreDemo(): Promise<string> {
   const show = await fetchDemo();
   await save();
   const old = await database.shows.get(demoShowId);
-  clearJournal(demoShowId);
+  await clearJournal(demoShowId);
   if (old && old.deleted === undefined && JSON.stringify(old.show) !== JSON.stringify(show)) {
     await database.shows.put({
       ...old,
@@ -159,16 +185,20 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
     return false;
   }
   stored = { show: read, updated: found.updated };
-  const show = ownership.getState().elsewhere ? read : withNoted(id, stored);
+  const { show, ...noted } = ownership.getState().elsewhere
+    ? { show: read, edits: 0 }
+    : await withNoted(id, stored);
+  edits = noted.edits;
   const has = (scene: string | undefined): scene is string => show.scenes.some((s) => s.id === scene);
   const sceneId = has(place?.sceneId) ? place!.sceneId : show.scenes[0].id;
   const program = has(place?.program) ? place!.program : sceneId;
   // The show that is open already is only read again: the stage goes on.
   const isOpen = showStore.getState().id === id;
-  const resume = place?.resume ?? (isOpen ? engine().lastReport : null);
+  const going = place?.going ?? (isOpen ? standing() : null);
   openShow(id, show);
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
-  engine().open(show, program, resume);
+  engine().open(show, program, going?.resume ?? null);
+  for (const command of going?.due ?? []) engine().perform(command);
   void giveFiles(show);
   await save();
   await saveSession();
@@ -186,7 +216,7 @@ export async function openCopy(
   isOwn: boolean,
 ): Promise<boolean> {
   await save();
-  clearJournal(id);
+  await clearJournal(id);
   const old = isOwn ? await database.shows.get(id) : undefined;
   if (old && JSON.stringify(old.show) !== JSON.stringify(show)) {
     const name = `${old.name} (of this machine)`;
@@ -195,7 +225,7 @@ export async function openCopy(
   }
   await database.shows.put({ id, name: show.name, updated: Date.now(), show });
   const { program } = resume.program;
-  return loadShow(id, { sceneId: program, selection: [], program, resume });
+  return loadShow(id, { sceneId: program, selection: [], program, going: { resume, due: [] } });
 }
 
 /** Where this tab is in a show. */
@@ -205,13 +235,13 @@ interface Place {
   /** Scene on air. */
   program: string;
   /** How the performance stood, if it goes on. */
-  resume?: PerformanceState | null;
+  going?: Standing | null;
 }
 
 const here = (): Place => {
   const { sceneId, selection } = sessionStore.getState();
   const { program, incoming } = liveStore.getState().program;
-  return { sceneId, selection, program: incoming ?? program, resume: engine().lastReport };
+  return { sceneId, selection, program: incoming ?? program, going: standing() };
 };
 
 /** Goes on editing the open show here, though another tab has it. */
@@ -222,8 +252,8 @@ export async function comeBack(): Promise<void> {
   await emptyBin();
   const session = await database.session.get('here');
   if (session) {
-    const resume = keptPerformance(session.showId);
-    if (await loadShow(session.showId, { ...session, resume })) return;
+    const going = keptPerformance(session.showId);
+    if (await loadShow(session.showId, { ...session, going })) return;
   }
   const latest = await latestShow();
   if (latest && (await loadShow(latest.id))) return;
@@ -236,8 +266,11 @@ export function keepEverything(): void {
     if (now.id !== before.id || !now.id) return;
     if (now.show === before.show) return;
     engine().update(now.show);
-    const isNoted = stored !== null && noteChanges(now.id, stored, now.show);
-    timer ??= window.setTimeout(() => void save(), isNoted ? saveMs : 0);
+    edits++;
+    const isNoted = stored !== null && noteAtOnce(now.id, journalOf(stored, now.show, edits));
+    noteTimer ??= window.setTimeout(() => void note(), isNoted ? noteMs : 0);
+    clearTimeout(timer);
+    timer = window.setTimeout(() => void save(), saveMs);
   });
   sessionStore.subscribe((now, before) => {
     if (now.sceneId !== before.sceneId || now.selection !== before.selection) void saveSession();

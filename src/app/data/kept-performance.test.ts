@@ -8,9 +8,10 @@ installFakeBrowser();
 const { keepPerformance, keptPerformance } = await import('./kept-performance');
 const { engine } = await import('../engine/client');
 
-const say = (change: object = {}, time = 1): void =>
+const say = (change: object = {}, time = 1, performed = 0): void =>
   FakeWorker.last.say({
     type: 'performance',
+    performed,
     state: {
       ...performanceAt('a'),
       number: 1,
@@ -34,9 +35,9 @@ describe('the performance of a tab', () => {
 
   test('is kept as soon as something is switched', () => {
     say({ blackout: true });
-    expect(keptPerformance('night')?.blackout).toBe(true);
+    expect(keptPerformance('night')?.resume.blackout).toBe(true);
     say({ freeze: true });
-    expect(keptPerformance('night')).toMatchObject({ blackout: false, freeze: true });
+    expect(keptPerformance('night')?.resume).toMatchObject({ blackout: false, freeze: true });
   });
 
   test('belongs to its show', () => {
@@ -44,7 +45,7 @@ describe('the performance of a tab', () => {
     expect(keptPerformance('day')).toBeNull();
     show = 'day';
     say({ blackout: true, freeze: true });
-    expect(keptPerformance('day')?.freeze).toBe(true);
+    expect(keptPerformance('day')?.resume.freeze).toBe(true);
     expect(keptPerformance('night')).toBeNull();
   });
 
@@ -52,9 +53,9 @@ describe('the performance of a tab', () => {
     say({ blackout: true }, 3);
     say({ blackout: true }, 4);
     say({ blackout: true, program: { program: 'a', incoming: null, fade: 0.4, next: null } }, 5);
-    expect(keptPerformance('night')?.transport.time).toBe(3);
+    expect(keptPerformance('night')?.resume.transport.time).toBe(3);
     fakeWindow.fire('pagehide');
-    expect(keptPerformance('night')?.transport.time).toBe(5);
+    expect(keptPerformance('night')?.resume.transport.time).toBe(5);
   });
 
   test('is kept every few seconds all the same: a tab that is discarded is not asked before', () => {
@@ -63,7 +64,7 @@ describe('the performance of a tab', () => {
     jest.advanceTimersByTime(4000);
     say({ blackout: true }, 8);
     jest.advanceTimersByTime(1000);
-    expect(keptPerformance('night')?.transport.time).toBe(8);
+    expect(keptPerformance('night')?.resume.transport.time).toBe(8);
   });
 
   test('is kept by the clock of the machine as it was set last, which the next page goes by', () => {
@@ -71,7 +72,15 @@ describe('the performance of a tab', () => {
     const setBack = jest.spyOn(Date, 'now').mockImplementation(() => at - 7200000);
     say({ blackout: true, at });
     setBack.mockRestore();
-    expect((at - keptPerformance('night')!.at) / 7200000).toBeCloseTo(1, 3);
+    expect((at - keptPerformance('night')!.resume.at) / 7200000).toBeCloseTo(1, 3);
+  });
+
+  test('goes on with what was pressed in the last moment before the page went', () => {
+    say({ blackout: false });
+    engine().perform({ type: 'blackout' });
+    engine().perform({ type: 'freeze' });
+    fakeWindow.fire('pagehide');
+    expect(keptPerformance('night')?.due).toEqual([{ type: 'blackout' }, { type: 'freeze' }]);
   });
 
   test('is none where no show is open, and where what is kept can’t be read', () => {

@@ -1,14 +1,28 @@
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
-import { aheadOfMachine } from '../../core/own-clock';
+import type { PerformanceCommand } from '../../core/desk/command';
+import { byMachine, fromMachine } from '../../core/own-clock';
 import { engine } from '../engine/client';
 
 const key = 'pyrvel.performance';
 /** Milliseconds after which the time is kept at the latest. */
 const keptEveryMs = 5000;
 
+/** How a performance stood, and what the performer did after that. */
+export interface Standing {
+  resume: PerformanceState;
+  due: readonly PerformanceCommand[];
+}
+
+/** How the engine's performance stands; null: it has not spoken of it yet. */
+export function standing(): Standing | null {
+  const { lastReport, dueCommands } = engine();
+  return lastReport && { resume: lastReport, due: dueCommands };
+}
+
 interface Kept {
   showId: string;
   state: PerformanceState;
+  due?: readonly PerformanceCommand[];
 }
 
 /**
@@ -17,11 +31,12 @@ interface Kept {
  */
 export function keepPerformance(openShow: () => string): void {
   const keep = (): void => {
-    const state = engine().lastReport;
+    const now = standing();
     const showId = openShow();
-    if (!state || !showId) return;
-    // By the clock of the machine, as it is now: the page that comes goes by that.
-    const kept: Kept = { showId, state: { ...state, at: state.at && state.at - aheadOfMachine() } };
+    if (!now || !showId) return;
+    const { resume: state, due } = now;
+    // By the clock of the machine, as it is now: that of this page ends with it.
+    const kept: Kept = { showId, state: { ...state, at: state.at && byMachine(state.at) }, due };
     sessionStorage.setItem(key, JSON.stringify(kept));
   };
   let before = '';
@@ -49,11 +64,16 @@ export function keepPerformance(openShow: () => string): void {
 }
 
 /** How the performance of a show stood in this tab before the reload; null if it was not played here, or can't be read. */
-export function keptPerformance(showId: string): PerformanceState | null {
+export function keptPerformance(showId: string): Standing | null {
   try {
     const kept = JSON.parse(sessionStorage.getItem(key) ?? 'null') as Kept | null;
     // What an older Pyrvel kept lacks what is newer.
-    return kept?.showId === showId ? { ...performanceAt(''), ...kept.state } : null;
+    if (kept?.showId !== showId) return null;
+    const { at } = kept.state;
+    return {
+      resume: { ...performanceAt(''), ...kept.state, at: at && fromMachine(at) },
+      due: kept.due ?? [],
+    };
   } catch {
     return null;
   }

@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { shallow } from 'zustand/shallow';
 import type { WorkScale } from '../../engine/protocol/protocol';
 
 /** A control part on its way to another that will follow it. */
@@ -52,11 +53,7 @@ export const useSession = sessionStore;
 
 export function choose(selection: readonly string[], wire: string | null = null): void {
   const now = sessionStore.getState();
-  const same =
-    now.wire === wire &&
-    now.selection.length === selection.length &&
-    selection.every((id, k) => id === now.selection[k]);
-  if (!same) sessionStore.setState({ selection, wire });
+  if (now.wire !== wire || !shallow(selection, now.selection)) sessionStore.setState({ selection, wire });
 }
 
 export const openScene = (sceneId: string): void =>

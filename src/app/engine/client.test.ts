@@ -21,6 +21,7 @@ const clock = { type: 'clock', ahead: expect.closeTo(0, -1) };
 
 const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { type: 'performance' }> => ({
   type: 'performance',
+  performed: 0,
   state: {
     ...performanceAt('s2'),
     number: 1,
@@ -32,12 +33,14 @@ const report = (change: Partial<PerformanceState> = {}): Extract<FromEngine, { t
 
 describe('the client of the engine', () => {
   let client: InstanceType<typeof EngineClient>;
+  /** The page hears that the graphics card is lost. */
+  let loseCard: () => void;
 
   beforeEach(() => {
     jest.useFakeTimers();
     FakeWorker.all.length = 0;
     fakeLocks.waiting.length = 0;
-    client = new EngineClient();
+    client = new EngineClient((lost) => (loseCard = lost));
   });
   afterEach(() => {
     jest.clearAllTimers();
@@ -81,6 +84,7 @@ describe('the client of the engine', () => {
       'perform',
       'inject-fault',
     ]);
+    first.say({ ...report(), performed: 2 });
     fakeLocks.waiting.at(-1)!();
     client.perform({ type: 'blackout' });
     jest.advanceTimersByTime(10000);
@@ -88,6 +92,32 @@ describe('the client of the engine', () => {
     expect(second.of('perform').map(({ command }) => command)).toEqual([{ type: 'blackout' }]);
     client.perform({ type: 'step' });
     expect(second.of('perform')).toHaveLength(2);
+  });
+
+  test('has the next engine do what the last one did not hear, but nothing twice', () => {
+    client.open(showOf('Night'), 's1');
+    const first = ready();
+    client.perform({ type: 'blackout' });
+    first.say({ ...report(), performed: 1 });
+    // It hangs, or is gone without a word.
+    client.perform({ type: 'play', playing: false });
+    fakeLocks.waiting.at(-1)!();
+    client.perform({ type: 'step' });
+    jest.advanceTimersByTime(10000);
+    const second = ready();
+    expect(second.of('perform').map(({ command }) => command)).toEqual([
+      { type: 'play', playing: false },
+      { type: 'step' },
+    ]);
+    // What it has heard is done; what ended two engines in a row is left out.
+    second.say({ ...report(), performed: 0 });
+    fakeLocks.waiting.at(-1)!();
+    jest.advanceTimersByTime(10000);
+    expect(
+      ready()
+        .of('perform')
+        .map(({ command }) => command),
+    ).toEqual([{ type: 'step' }]);
   });
 
   test('forgets what was done to another show', () => {
@@ -192,7 +222,7 @@ describe('the client of the engine', () => {
     test('hands files and outputs to the next one, with a fresh canvas each', () => {
       const box = new FakeBox();
       client.giveFile('f1', 'wax.png', null);
-      const id = client.addOutput({
+      const id = client.outputs.add({
         source: { type: 'program' },
         use: 'stage',
         box: () => box.element,
@@ -207,8 +237,8 @@ describe('the client of the engine', () => {
         },
       ]);
       expect(first.transferred.flat()).toEqual([box.made[0].offscreen]);
-      client.retarget(id, { type: 'next' });
-      client.resizeOutput(id, 800, 450);
+      client.outputs.retarget(id, { type: 'next' });
+      client.outputs.resize(id, 800, 450);
       expect(first.of('output-change')).toEqual([
         { type: 'output-change', id, change: { source: { type: 'next' } } },
         { type: 'output-change', id, change: { width: 800, height: 450 } },
@@ -217,7 +247,7 @@ describe('the client of the engine', () => {
       ready();
       expect(box.made).toHaveLength(2);
       expect(second.of('output-add')[0].spec.source).toEqual({ type: 'next' });
-      client.removeOutput(id);
+      client.outputs.remove(id);
       expect(second.of('output-remove')).toEqual([{ type: 'output-remove', id }]);
       expect(box.canvases).toEqual([]);
       die();
@@ -228,7 +258,7 @@ describe('the client of the engine', () => {
     test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', () => {
       const box = new FakeBox();
       const output = { source: { type: 'program' }, use: 'stage' } as const;
-      const id = client.addOutput({
+      const id = client.outputs.add({
         ...output,
         box: () => box.element,
         size: () => ({ width: 640, height: 360 }),
@@ -236,7 +266,8 @@ describe('the client of the engine', () => {
       const worker = ready();
       worker.say({ type: 'output-painted', id, share: [0.5, 1] });
       const picture = { width: 1, height: 1, rgba: new Uint8Array([255, 128, 0, 255]) };
-      worker.say({ type: 'output-lost', id, picture });
+      worker.say({ type: 'stand-in', id, picture });
+      worker.say({ type: 'output-lost', id, dark: false });
       const [fresh, shown] = box.canvases;
       expect(box.canvases).toHaveLength(2);
       expect(Array.from(shown.drawn!)).toEqual([255, 128, 0, 255]);
@@ -245,16 +276,51 @@ describe('the client of the engine', () => {
       fresh.arrive();
       worker.say({ type: 'output-painted', id, share: [1, 1] });
       expect(box.canvases).toEqual([fresh]);
-      // One without a stand-in keeps what the page still has of it.
-      worker.say({ type: 'output-lost', id, picture: null });
+      // One that is dark shows no stand-in.
+      worker.say({ type: 'output-lost', id, dark: true });
       expect(box.canvases.at(-1)).toBe(fresh);
-      client.removeOutput(id);
-      worker.say({ type: 'output-lost', id, picture });
+      client.outputs.remove(id);
+      worker.say({ type: 'output-lost', id, dark: false });
       expect(box.canvases).toEqual([]);
     });
 
+    test('a stand-in is seen as soon as the page hears of a lost card, and goes if the engine has lost nothing', () => {
+      const [box, dark] = [new FakeBox(), new FakeBox()];
+      const size = (): { width: number; height: number } => ({ width: 640, height: 360 });
+      const ids = [
+        client.outputs.add({
+          source: { type: 'scene', scene: 's1', without: null },
+          use: 'desk',
+          box: () => box.element,
+          size,
+        }),
+        client.outputs.add({ source: { type: 'program' }, use: 'stage', box: () => dark.element, size }),
+      ];
+      const worker = ready();
+      worker.say(report({ blackout: true }));
+      for (const id of ids) {
+        worker.say({ type: 'output-painted', id, share: [1, 1] });
+        worker.say({
+          type: 'stand-in',
+          id,
+          picture: { width: 1, height: 1, rgba: new Uint8Array(4).fill(255) },
+        });
+      }
+      loseCard();
+      const [live, cover] = box.canvases;
+      expect(Array.from(cover.drawn!)).toEqual([255, 255, 255, 255]);
+      expect(dark.canvases).toHaveLength(1);
+      jest.advanceTimersByTime(5100);
+      expect(box.canvases).toEqual([live]);
+      // The engine has said so, and what it paints next is not covered any more.
+      worker.say({ type: 'output-lost', id: ids[0], dark: false });
+      const known = box.canvases;
+      loseCard();
+      expect(box.canvases).toEqual(known);
+    });
+
     test('an output whose place is gone is not handed over', () => {
-      client.addOutput({
+      client.outputs.add({
         source: { type: 'program' },
         use: 'stage',
         box: () => null,

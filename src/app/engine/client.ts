@@ -6,9 +6,12 @@ import { prefixOf, sceneOfPlace } from '../../core/module/place';
 import type { PerformanceCommand } from '../../core/desk/command';
 import type { Show } from '../../core/document/types';
 import { Cameras } from './cameras';
-import { idAtPlace, layoutInEngine, requestInEngine, sourceInEngine, watchInEngine } from './places';
+import { DueCommands } from './due-commands';
+import { EngineOutputs } from './engine-outputs';
+import { EngineRequests } from './engine-requests';
+import { idAtPlace, layoutInEngine, watchInEngine } from './places';
 import { Silence } from './silence';
-import { clearBox, settleCanvas, stackCanvas, standIn } from './output-box';
+import { watchCard } from './card-watch';
 import { drawVector } from './vector';
 import type {
   EngineAnswer,
@@ -17,9 +20,6 @@ import type {
   FromEngine,
   HandoverMessage,
   InjectedFault,
-  OutputMapping,
-  OutputSource,
-  OutputSpec,
   SettingMessage,
   ToEngine,
   Watch,
@@ -28,25 +28,6 @@ import type {
 type Listener<T extends FromEngine['type']> = (message: Extract<FromEngine, { type: T }>) => void;
 
 let launches = 0;
-const requestMs = 20000;
-
-/** A place that the engine paints. Every engine gets a fresh canvas, since one can be handed over only once. */
-export interface OutputHost {
-  source: OutputSource;
-  use: OutputSpec['use'];
-  /** Absent: the whole picture, between bars. */
-  mapping?: OutputMapping;
-  /** The element that is to show it and clips what it holds; null if it is gone. */
-  box(): HTMLElement | null;
-  /** Pixels that it is shown with. */
-  size(): { width: number; height: number };
-}
-
-/** What a canvas is found by. */
-const canvasName = ({ use, source }: OutputHost): string => (use === 'stage' ? 'stage' : source.type);
-
-const wholePicture: OutputMapping = { part: [0, 0, 1, 1], fit: 'whole' };
-
 /**
  * The interface's end of the connection to the engine. Keeps all the engine has to know, so that an engine that died is
  * replaced by one that goes on where it was.
@@ -55,40 +36,38 @@ export class EngineClient {
   private worker: Worker | null = null;
   private ready = false;
   private readonly listeners = new Map<FromEngine['type'], Set<unknown>>();
-  private readonly hosts = new Map<string, OutputHost>();
-  private readonly requests = new Map<
-    number,
-    {
-      request: EngineRequest;
-      sent: boolean;
-      resolve(answer: EngineAnswer): void;
-      reject(error: Error): void;
-      timer: number;
-    }
-  >();
   /** The place that the editor looks at, and the one that the live layer is of. */
   private place = '';
   private layerPlace = '';
-  private requestId = 0;
-  private outputId = 0;
   private show: Show | null = null;
   private program = '';
   /** The last report of the performance, from which the next engine goes on. */
   private performance: PerformanceState | null = null;
-  /** What an engine that is still being started will do as soon as it has the show. */
-  private waiting: ToEngine[] = [];
   /** The latest of each setting, for the next engine. */
   private readonly settings = new Map<string, SettingMessage>();
   /** Files of shows, to be given to the next engine too. */
   private readonly files = new Map<string, { name: string; blob: Blob | null }>();
-  private cameras = new Cameras((message, transfer) => this.post(message, transfer));
+  private readonly tell = (message: ToEngine, transfer?: Transferable[]): void =>
+    this.post(message, transfer);
+  private readonly cameras = new Cameras(this.tell);
+  private readonly due = new DueCommands(this.tell);
+  private readonly requests = new EngineRequests(this.tell, () => this.ready && this.show !== null);
+  /** All that engines paint in this page. */
+  readonly outputs: EngineOutputs;
   private readonly silence = new Silence();
   private restarts = 0;
 
   private readonly watching = setInterval(() => this.watchOver(), 250);
   private isClosed = false;
 
-  constructor() {
+  /** `hearOfLoss`: calls what it is given whenever this page hears that the graphics card is lost. */
+  constructor(hearOfLoss: (lost: () => void) => void = watchCard) {
+    this.outputs = new EngineOutputs({
+      post: this.tell,
+      isReady: () => this.ready,
+      isBlackedOut: () => this.performance?.blackout === true,
+      hearOfLoss,
+    });
     this.launch();
   }
 
@@ -125,11 +104,8 @@ export class EngineClient {
     if (this.isClosed) return;
     this.worker?.terminate();
     this.ready = false;
-    for (const { reject, timer } of this.requests.values()) {
-      clearTimeout(timer);
-      reject(new Error('The engine stopped before it could answer.'));
-    }
-    this.requests.clear();
+    this.requests.rejectAll();
+    this.due.lose();
     this.restarts++;
     this.emit({ type: 'graphics', state: 'lost', message: 'The engine stopped and is being started again.' });
     // A second fault right after the first waits longer, so that a scene that cannot run does not keep the desk busy.
@@ -161,7 +137,7 @@ export class EngineClient {
     switch (message.type) {
       case 'answer':
       case 'refusal':
-        this.settle(message);
+        this.requests.settle(message);
         break;
       case 'draw-vector':
         void this.drawVector(message.id, message.file, message.height);
@@ -178,6 +154,7 @@ export class EngineClient {
         break;
       case 'performance':
         this.performance = message.state;
+        this.due.hear(message.performed);
         this.emit(message);
         break;
       case 'layer-painted':
@@ -210,27 +187,19 @@ export class EngineClient {
       case 'graphics':
         this.emit(message);
         break;
-      case 'output-painted': {
-        const box = this.hosts.get(message.id)?.box();
-        if (box) settleCanvas(box, message.share);
+      case 'output-painted':
+        this.outputs.settle(message);
         this.emit(message);
         break;
-      }
+      case 'stand-in':
+        this.outputs.keepStandIn(message);
+        break;
       case 'output-lost':
-        this.replace(message);
+        this.outputs.replace(message);
         break;
       default:
         assertNever(message);
     }
-  }
-
-  private settle(message: Extract<FromEngine, { type: 'answer' | 'refusal' }>): void {
-    const entry = this.requests.get(message.id);
-    this.requests.delete(message.id);
-    if (!entry) return;
-    clearTimeout(entry.timer);
-    if (message.type === 'answer') entry.resolve(message.answer);
-    else entry.reject(new Error(message.message));
   }
 
   private async drawVector(id: number, file: Blob, height: number): Promise<void> {
@@ -246,43 +215,14 @@ export class EngineClient {
   private greet(): void {
     this.ready = true;
     this.post({ type: 'clock', ahead: aheadOfMachine() });
-    for (const [id, host] of this.hosts) this.hand(id, host);
+    this.outputs.handAll();
     for (const [id, file] of this.files) this.post({ type: 'file', id, ...file });
     if (!this.show) return;
     this.post({ type: 'open', show: this.show, program: this.program, resume: this.performance });
     for (const setting of this.settings.values()) this.post(setting);
-    for (const message of this.waiting.splice(0)) this.post(message);
+    this.due.tellAll();
     if (this.restarts > 0) this.emit({ type: 'graphics', state: 'back', message: 'The engine is back.' });
-    this.sendRequests();
-  }
-
-  /** Sends the requests that came before there was an engine with a show. */
-  private sendRequests(): void {
-    if (!this.ready || !this.show) return;
-    for (const [id, entry] of this.requests) {
-      if (entry.sent) continue;
-      entry.sent = true;
-      this.post({ type: 'request', id, request: requestInEngine(entry.request) });
-    }
-  }
-
-  private hand(id: string, host: OutputHost): void {
-    const { source, use, mapping = wholePicture } = host;
-    const box = host.box();
-    if (!box) return;
-    const size = host.size();
-    const canvas = stackCanvas(box, canvasName(host)).transferControlToOffscreen();
-    const spec = { source: sourceInEngine(source), use, mapping, ...size };
-    this.post({ type: 'output-add', id, canvas, spec }, [canvas]);
-  }
-
-  /** Gives an output whose canvas is lost another, and shows what stands in for it until that has a picture. */
-  private replace({ id, picture }: Extract<FromEngine, { type: 'output-lost' }>): void {
-    const host = this.hosts.get(id);
-    const box = host?.box();
-    if (!host || !box) return;
-    if (picture) standIn(box, picture, canvasName(host));
-    this.hand(id, host);
+    this.requests.sendAll();
   }
 
   private post(message: ToEngine, transfer: Transferable[] = []): void {
@@ -312,15 +252,19 @@ export class EngineClient {
     return this.performance;
   }
 
+  /** What the performer did that the last report does not hold. */
+  get dueCommands(): PerformanceCommand[] {
+    return this.due.commands;
+  }
+
   /** Opens a show at a scene; or where `resume`, a report of an earlier engine, says. */
   open(show: Show, program: string, resume: PerformanceState | null = null): void {
     this.show = show;
     this.program = program;
     this.performance = resume;
-    // What was done to another show is over with it.
-    this.waiting = [];
+    this.due.forget();
     this.post({ type: 'open', show, program, resume });
-    this.sendRequests();
+    this.requests.sendAll();
   }
 
   /** Sends what changed since the last call. */
@@ -373,8 +317,7 @@ export class EngineClient {
   }
 
   private do(message: ToEngine): void {
-    if (this.ready && this.show) this.post(message);
-    else this.waiting.push(message);
+    this.due.add(message, this.ready && this.show !== null);
   }
 
   /** Starts feedback again: that of a return wire of a place. */
@@ -382,47 +325,12 @@ export class EngineClient {
     this.post({ type: 'clear-return', scene: sceneOfPlace(place), wire: prefixOf(place) + wire });
   }
 
-  addOutput(host: OutputHost): string {
-    const id = `output-${++this.outputId}`;
-    this.hosts.set(id, host);
-    if (this.ready) this.hand(id, host);
-    return id;
-  }
-
-  /** Shows another source on an output. */
-  retarget(id: string, source: OutputSource): void {
-    const host = this.hosts.get(id);
-    if (!host) return;
-    host.source = source;
-    this.post({ type: 'output-change', id, change: { source: sourceInEngine(source) } });
-  }
-
-  resizeOutput(id: string, width: number, height: number): void {
-    this.post({ type: 'output-change', id, change: { width, height } });
-  }
-
-  removeOutput(id: string): void {
-    const box = this.hosts.get(id)?.box();
-    if (box) clearBox(box);
-    this.hosts.delete(id);
-    this.post({ type: 'output-remove', id });
-  }
-
   /** Sends a request; rejects if the engine refuses, dies or takes longer than `limitMs`. */
   request<T extends EngineRequest['type']>(
     request: Extract<EngineRequest, { type: T }>,
-    limitMs = requestMs,
+    limitMs?: number,
   ): Promise<Extract<EngineAnswer, { type: T }>> {
-    return new Promise((resolve, reject) => {
-      const id = ++this.requestId;
-      const timer = window.setTimeout(() => {
-        this.requests.delete(id);
-        reject(new Error('The engine did not answer in time.'));
-      }, limitMs);
-      const answer = resolve as (answer: EngineAnswer) => void;
-      this.requests.set(id, { request, sent: false, resolve: answer, reject, timer });
-      this.sendRequests();
-    });
+    return this.requests.ask(request, limitMs);
   }
 }
 

@@ -28,12 +28,12 @@ export function EngineCanvas({
   const latest = useRef(source);
   useEffect(() => {
     latest.current = source;
-    if (output.current) engine().retarget(output.current, source);
+    if (output.current) engine().outputs.retarget(output.current, source);
   }, [source]);
   useEffect(() => {
     const element = box.current!;
     const client = engine();
-    const id = client.addOutput({
+    const id = client.outputs.add({
       source: latest.current,
       use: 'desk',
       box: () => element,
@@ -42,7 +42,7 @@ export function EngineCanvas({
     output.current = id;
     const observer = new ResizeObserver(() => {
       const { width, height } = sizeOf(element);
-      client.resizeOutput(id, width, height);
+      client.outputs.resize(id, width, height);
     });
     observer.observe(element);
     const deaf = listen?.(element);
@@ -50,7 +50,7 @@ export function EngineCanvas({
       deaf?.();
       observer.disconnect();
       output.current = null;
-      client.removeOutput(id);
+      client.outputs.remove(id);
     };
   }, [listen]);
   return (

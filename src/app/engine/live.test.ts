@@ -49,7 +49,7 @@ describe('what the engine reports', () => {
   afterAll(() => void jest.useRealTimers());
 
   test('of the performance is in the store as it came', () => {
-    sayAndPaint({ type: 'performance', state: state({ blackout: true, freeze: true }) });
+    sayAndPaint({ type: 'performance', performed: 0, state: state({ blackout: true, freeze: true }) });
     expect(liveStore.getState()).toMatchObject({
       transport: { time: 1, beat: 2 },
       program: { program: 'a' },
@@ -61,27 +61,35 @@ describe('what the engine reports', () => {
   test('keeps its identity where it is the same, so that nothing is drawn again for it', () => {
     const range: [number, number] = [1, 2];
     const moment = { playing: true, time: 1.2, ahead: 0, frame: 72, beat: 2.4, range, done: 1, bpm: 120 };
-    sayAndPaint({ type: 'performance', state: state({ transport: moment }) });
+    sayAndPaint({ type: 'performance', performed: 0, state: state({ transport: moment }) });
     const { program, transport } = liveStore.getState();
-    sayAndPaint({ type: 'performance', state: state({ transport: { ...moment, range: [1, 2] } }) });
+    sayAndPaint({
+      type: 'performance',
+      performed: 0,
+      state: state({ transport: { ...moment, range: [1, 2] } }),
+    });
     expect(liveStore.getState().program).toBe(program);
     expect(liveStore.getState().transport).toBe(transport);
-    sayAndPaint({ type: 'performance', state: state({ transport: { ...moment, range: [1, 3] } }) });
+    sayAndPaint({
+      type: 'performance',
+      performed: 0,
+      state: state({ transport: { ...moment, range: [1, 3] } }),
+    });
     expect(liveStore.getState().transport.range).toEqual([1, 3]);
-    sayAndPaint({ type: 'performance', state: state({ program: { ...program, next: 'b' } }) });
+    sayAndPaint({ type: 'performance', performed: 0, state: state({ program: { ...program, next: 'b' } }) });
     expect(liveStore.getState().program).toMatchObject({ program: 'a', next: 'b' });
   });
 
   test('of the performance quicker than the page is painted is taken once a paint, the last of it', () => {
     let changes = 0;
     const off = liveStore.subscribe(() => changes++);
-    for (let bpm = 100; bpm <= 140; bpm++) say({ type: 'performance', state: state({ bpm }) });
+    for (let bpm = 100; bpm <= 140; bpm++) say({ type: 'performance', performed: 0, state: state({ bpm }) });
     expect(liveStore.getState().bpm).toBe(100);
     jest.advanceTimersByTime(20);
     expect(liveStore.getState().bpm).toBe(140);
     expect(changes).toBe(2);
     jest.advanceTimersByTime(20);
-    sayAndPaint({ type: 'performance', state: state({ bpm: 90 }) });
+    sayAndPaint({ type: 'performance', performed: 0, state: state({ bpm: 90 }) });
     expect(liveStore.getState().bpm).toBe(90);
     off();
   });

@@ -1,6 +1,7 @@
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import { useRef, useSyncExternalStore } from 'react';
 import { create } from 'zustand';
+import { shallow } from 'zustand/shallow';
 import type {
   BenchData,
   InjectedFault,
@@ -130,13 +131,8 @@ export function listenToEngine(): void {
     const { transport, program, blackout, freeze, desk, cues, masters, layer, bpm, moves } = state;
     const now = liveStore.getState();
     // What is the same keeps its identity, so that only what shows it is drawn again.
-    const keep = <T extends object>(before: T, after: T): T =>
-      (Object.keys(after) as (keyof T)[]).every((key) => after[key] === before[key]) ? before : after;
-    const before = now.transport.range;
-    const range =
-      before && transport.range && before.every((v, k) => v === transport.range![k])
-        ? before
-        : transport.range;
+    const keep = <T>(before: T, after: T): T => (shallow(before, after) ? before : after);
+    const range = keep(now.transport.range, transport.range);
     liveStore.setState({
       transport: keep(now.transport, { ...transport, range }),
       program: keep(now.program, program),

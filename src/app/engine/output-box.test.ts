@@ -60,7 +60,7 @@ test('of a shared bitmap a canvas is enlarged until the output’s own part fill
   expect(seenPart(shownIn(box.element)!)).toEqual([0, 18, 16, 18]);
 });
 
-test('a stand-in is seen instead of all that was there, until the next canvas has a picture', () => {
+test('a stand-in is seen before all that is there, until the next canvas has a picture', () => {
   stack();
   settleCanvas(box.element, [0.5, 0.5]);
   const rgba = Uint8Array.from({ length: 2 * 1 * 4 }, (_, k) => k);

@@ -39,12 +39,21 @@ export function placeInBitmap(canvas: HTMLCanvasElement, share: Share): void {
 const windowOf = (box: Box): Pick<Window, 'setTimeout' | 'setInterval' | 'clearInterval'> =>
   box.ownerDocument.defaultView ?? window;
 
-/** Puts a canvas behind those of a box, by default one without a picture. The box may be in another window. */
-export function stackCanvas(box: Box, name: string, { width, height } = noPicture): HTMLCanvasElement {
+function makeCanvas(
+  box: Box,
+  name: string,
+  { width, height }: { width: number; height: number },
+): HTMLCanvasElement {
   const canvas = box.ownerDocument.createElement('canvas');
   Object.assign(canvas, { width, height });
   canvas.dataset.output = name;
   placeInBitmap(canvas, whole);
+  return canvas;
+}
+
+/** Puts a canvas without a picture behind those of a box. The box may be in another window. */
+export function stackCanvas(box: Box, name: string): HTMLCanvasElement {
+  const canvas = makeCanvas(box, name, noPicture);
   box.prepend(canvas);
   return canvas;
 }
@@ -70,10 +79,10 @@ export function settleCanvas(box: Box, share: Share): void {
   settle();
 }
 
-/** What canvases of a box showed is gone with the graphics card: shows a picture from the memory of the processor until the newest has another. */
-export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): void {
-  clearBox(box);
-  const canvas = stackCanvas(box, name, { width, height });
+/** What the canvases of a box showed is gone with the graphics card: shows a picture from the memory of the processor before them, until the newest has another. */
+export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): HTMLCanvasElement {
+  const canvas = makeCanvas(box, name, { width, height });
+  box.append(canvas);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
   const paint = (): void => context.putImageData(image, 0, 0);
@@ -81,6 +90,7 @@ export function standIn(box: Box, { width, height, rgba }: StandIn, name: string
   // The browser itself may lose what it shows a moment later, by the same fault.
   const own = windowOf(box);
   const timer = own.setInterval(() => (canvas.isConnected ? paint() : own.clearInterval(timer)), repaintMs);
+  return canvas;
 }
 
 /** Removes all canvases of a box. */

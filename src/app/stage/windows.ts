@@ -28,7 +28,7 @@ export interface StagePage {
 }
 
 function forget(stage: Window, output: string, client: EngineClient): void {
-  client.removeOutput(output);
+  client.outputs.remove(output);
   known.get(stage)?.stop();
   known.delete(stage);
   setStage(output, null);
@@ -40,7 +40,7 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
   if (!page || before?.page === page.page) return;
   if (before) forget(stage, before.output, client);
   const screen = screenIn(stage);
-  const id = client.addOutput({
+  const id = client.outputs.add({
     source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
     use: 'stage',
     // The page of a window that is closed or reloaded is gone.
@@ -49,7 +49,7 @@ function adopt(stage: Window & StagePage, client: EngineClient): void {
   });
   setStage(id, { window: stage, screen, ...page.size(), hertz: page.hertz() });
   page.onSize((width, height) => {
-    client.resizeOutput(id, width, height);
+    client.outputs.resize(id, width, height);
     setStage(id, { window: stage, screen, width, height, hertz: page.hertz() });
   });
   const listening = [

@@ -49,6 +49,9 @@ export class FakeBox {
   prepend(canvas: FakeCanvas): void {
     this.canvases.unshift(canvas);
   }
+  append(canvas: FakeCanvas): void {
+    this.canvases.push(canvas);
+  }
   querySelectorAll(): FakeCanvas[] {
     return [...this.canvases];
   }
