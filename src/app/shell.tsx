@@ -219,14 +219,14 @@ function StageButtons() {
         icon={SunDim}
         isOn={blackout}
         className={clsx(blackout && 'bg-error text-error-content')}
-        shows
+        shows="wide"
       />
       <CommandButton
         id="stage.freeze"
         icon={Snowflake}
         isOn={freeze}
         className={clsx(freeze && 'bg-secondary text-secondary-content')}
-        shows
+        shows="wide"
       />
       <button
         type="button"

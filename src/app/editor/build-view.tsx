@@ -46,6 +46,16 @@ function useWatch(sceneId: string): void {
   useEffect(() => () => engine().watch({ scene: null, cards: [], bench: null, inspected: null }), []);
 }
 
+/**
+ * Panels look for their edges under each move of the pointer, and lay the page out for that. While something is dragged that took the
+ * pointer for itself, which an edge does too, nobody else has to look.
+ */
+function keepDragToItself(event: React.PointerEvent): void {
+  const taker = event.target as Element;
+  if (taker.hasPointerCapture(event.pointerId) && !taker.closest('[role="separator"]'))
+    event.preventDefault();
+}
+
 /** Make patches: the patch in the middle, monitor and inspector on the right, the bench below. */
 export function BuildView() {
   const { sceneId, benchOpen } = useSession();
@@ -61,14 +71,14 @@ export function BuildView() {
   const isVarying = variationSession((s) => s.isOpen);
   if (!scene) return <main className="quiet grid h-full place-items-center">Opening the show…</main>;
   return (
-    <main className="relative flex h-full flex-col">
+    <main className="relative flex h-full flex-col" onPointerMoveCapture={keepDragToItself}>
       {starting && (
         <Suspense fallback={null}>
           <Starts of={starting} />
         </Suspense>
       )}
       <SceneBar place={scene.id} />
-      <LoopBar scene={around ?? scene} />
+      <LoopBar loop={(around ?? scene).loop} />
       <Group orientation="horizontal" className="min-h-0 grow">
         <Panel minSize="40%">
           <Group orientation="vertical" className="h-full">

@@ -1,4 +1,5 @@
 import { Columns2 } from 'lucide-react';
+import { memo } from 'react';
 import { create } from 'zustand';
 import { sceneOfPlace } from '../../core/module/place';
 import type { Scene, Show } from '../../core/document/types';
@@ -25,7 +26,7 @@ function toggle(place: string): void {
 }
 
 /** The button that keeps a state to compare with. */
-export function CompareButton({ place }: { place: string }) {
+export const CompareButton = memo(function CompareButton({ place }: { place: string }) {
   const isOn = comparison((s) => s.a?.scene.id === sceneOfPlace(place));
   return (
     <button
@@ -39,4 +40,4 @@ export function CompareButton({ place }: { place: string }) {
       <Columns2 size={13} />
     </button>
   );
-}
+});

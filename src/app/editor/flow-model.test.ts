@@ -1,6 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { makeScene } from '../../core/show/create';
-import { addNode, connect, renameNode } from '../../core/show/edit';
+import { produce } from 'immer';
+import { addNode, connect, renameNode, setControl } from '../../core/show/edit';
 import type { Scene } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import { flowEdges, flowNodes, leftPorts, lowerPorts, wireColour } from './flow-model';
@@ -46,6 +47,16 @@ describe('the patch as its canvas draws it', () => {
     expect(card(blur, [blur])).not.toBe(before);
     delete scene.wires[driven];
     expect(card(blur)).not.toBe(before);
+  });
+
+  test('stays the same while only values change, list and all', () => {
+    const [cards, lines] = [flowNodes(scene, []), flowEdges(scene, null)];
+    scene = produce(scene, (draft) => setControl(draft, blur, 'radius', 0.02));
+    expect(flowNodes(scene, [])).toBe(cards);
+    expect(flowEdges(scene, null)).toBe(lines);
+    scene = produce(scene, (draft) => void (draft.nodes[blur].on = false));
+    expect(flowNodes(scene, [])).not.toBe(cards);
+    expect(flowEdges(scene, null)).toBe(lines);
   });
 
   test('knows what a return wire enters', () => {

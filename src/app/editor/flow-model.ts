@@ -1,10 +1,12 @@
 import { carriedBy, kindOf } from '../../core/kind/kind';
 import type { Edge, Node } from '@xyflow/react';
+import { shallow } from 'zustand/shallow';
 import { portLabel, portOf } from '../../core/patch/wiring';
 import type { Carries, Kind } from '../../core/kind/kind';
 import type { Patch, PatchNode, Scene, Wire } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 
+/** `node` is as it was when what its card shows last changed: its values may be others by now. */
 export type CardNode = Node<{ node: PatchNode; driven: string[]; loops: boolean; aside: boolean }, 'card'>;
 export type WireEdge = Edge<
   {
@@ -42,12 +44,19 @@ export const leftPorts = (kind: Kind): { port: string; label: string; carries: C
 export const outputOf = (handle: string | null | undefined): string | undefined =>
   handle && handle !== 'out' ? handle : undefined;
 
-/** Cards and wires as they were last made: what did not change keeps its identity, so that it is not drawn again. */
-const cache = new WeakMap<PatchNode, { key: string; node: CardNode }>();
+/**
+ * Cards and wires as they were last made: what did not change keeps its identity, so that it is not drawn again. Cards are known by the place of
+ * their node, which stays the same while values change.
+ */
+const cache = new WeakMap<PatchNode['place'], { key: string; kept: PatchNode | null; node: CardNode }>();
 const edges = new WeakMap<Wire, { key: string; edge: WireEdge }>();
 
+/** The last lists: where all in a list is the same, so is the list. */
+let lastNodes: CardNode[] = [];
+let lastEdges: WireEdge[] = [];
+
 /**
- * The scene as the patch canvas draws it; cards of nodes that did not change keep their identity. `focused`: those that do not step
+ * The scene as the patch canvas draws it; cards that show what they showed keep their identity. `focused`: those that do not step
  * back; null: none does.
  */
 export function flowNodes(
@@ -66,13 +75,16 @@ export function flowNodes(
       else driven.set(wire.to.node, [wire.to.port]);
     }
   }
-  return Object.values(scene.nodes).map((node) => {
+  const nodes = Object.values(scene.nodes).map((node) => {
     const ports = driven.get(node.id) ?? [];
     const selected = selection.includes(node.id);
     const aside = focused !== null && !focused.has(node.id);
-    const key = `${selected} ${aside} ${ports.join(' ')} ${loops.has(node.id)}`;
-    const known = cache.get(node);
-    if (known?.key === key) return known.node;
+    const { id, kind, on, name } = node;
+    const key = `${id} ${kind} ${on} ${selected} ${aside} ${ports.join(' ')} ${loops.has(id)} ${name}`;
+    // Ports of some kinds follow from values.
+    const kept = catalogue.get(kind)?.vary ? node : null;
+    const known = cache.get(node.place);
+    if (known?.key === key && known.kept === kept) return known.node;
     const made: CardNode = {
       id: node.id,
       type: 'card',
@@ -83,9 +95,11 @@ export function flowNodes(
       data: { node, driven: ports, loops: loops.has(node.id), aside },
       selected,
     };
-    cache.set(node, { key, node: made });
+    cache.set(node.place, { key, kept, node: made });
     return made;
   });
+  if (!shallow(nodes, lastNodes)) lastNodes = nodes;
+  return lastNodes;
 }
 
 /** What a wire of a patch carries. */
@@ -101,7 +115,7 @@ export function flowEdges(
   joints: ReadonlyMap<string, readonly [number, number]> | null = null,
   focused: ReadonlySet<string> | null = null,
 ): WireEdge[] {
-  return Object.values(scene.wires).flatMap((wire) => {
+  const drawn = Object.values(scene.wires).flatMap((wire) => {
     const from = scene.nodes[wire.from.node];
     if (!from || !scene.nodes[wire.to.node]) return [];
     const carries = carriedAlong(scene, wire);
@@ -129,4 +143,6 @@ export function flowEdges(
     edges.set(wire, { key, edge });
     return edge;
   });
+  if (!shallow(drawn, lastEdges)) lastEdges = drawn;
+  return lastEdges;
 }

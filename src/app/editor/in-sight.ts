@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { shallow } from 'zustand/shallow';
 import type { Scene } from '../../core/document/types';
 import { kindOf } from '../../core/kind/kind';
 import { catalogue } from '../../nodes/catalogue';
@@ -38,7 +39,5 @@ export const cardsInSight = create<{ ids: readonly string[] | null }>()(() => ({
 
 /** Takes another list, unless it is the same. */
 export function seeCards(ids: readonly string[] | null): void {
-  const before = cardsInSight.getState().ids;
-  const isSame = before?.length === ids?.length && (ids ?? []).every((id, k) => id === before?.[k]);
-  if (!isSame) cardsInSight.setState({ ids });
+  if (!shallow(ids, cardsInSight.getState().ids)) cardsInSight.setState({ ids });
 }

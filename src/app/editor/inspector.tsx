@@ -1,7 +1,7 @@
-import { kindOf } from '../../core/kind/kind';
+import { kindOf, type Kind } from '../../core/kind/kind';
 import clsx from 'clsx';
 import { CircleHelp, Power, Radio, Trash2, TriangleAlert } from 'lucide-react';
-import { lazy, Suspense, useEffect, useState } from 'react';
+import { lazy, memo, Suspense, useEffect, useState } from 'react';
 import { moduleIdOf } from '../../core/module/module-kind';
 import { placeAround } from '../../core/module/place';
 import { formulaName } from '../../core/formula/names';
@@ -95,6 +95,82 @@ function PictureSettings({ scene, node }: { scene: Scene; node: PatchNode }) {
   );
 }
 
+/** Name and switches of a node: nothing that its values change. */
+const NodeHead = memo(function NodeHead({
+  place,
+  id,
+  name,
+  on,
+  kind,
+  help,
+  setHelp,
+}: {
+  place: string;
+  id: string;
+  name: string;
+  on: boolean;
+  kind: Kind | undefined;
+  help: boolean;
+  setHelp(help: boolean): void;
+}) {
+  const isOut = kind?.output === 'image' && kind.isSceneOut;
+  return (
+    <div className="flex items-center gap-1">
+      <TextField
+        label="Name of the node"
+        title={`Formulas call it ${formulaName(name)}`}
+        value={name}
+        className="h-7 font-semibold"
+        onChange={(name) => editScene(place, (draft) => renameNode(draft, id, name))}
+      />
+      <button
+        type="button"
+        className={clsx('tool', !on && 'text-error')}
+        aria-pressed={!on}
+        aria-label="Switch the node off"
+        title="Off: what enters goes straight through (Ctrl+0)"
+        onClick={() => editScene(place, (draft) => switchNode(draft, id, !on))}
+      >
+        <Power size={14} />
+      </button>
+      {kind && canLearn(kind.id) && (
+        <button
+          type="button"
+          className="tool"
+          aria-label="Learn"
+          title="Learn: takes over the next thing of its kind that moves"
+          onClick={() => learnNode(place, id, kind.id, name)}
+        >
+          <Radio size={14} />
+        </button>
+      )}
+      {kind && (
+        <button
+          type="button"
+          className={clsx('tool', help && 'text-primary')}
+          aria-pressed={help}
+          aria-label="Help for this kind"
+          title="What it does, with a small example that runs"
+          onClick={() => setHelp(!help)}
+        >
+          <CircleHelp size={14} />
+        </button>
+      )}
+      {!isOut && (
+        <button
+          type="button"
+          className="tool"
+          aria-label="Delete the node"
+          title="Delete"
+          onClick={() => (editScene(place, (draft) => removeNodes(draft, catalogue, [id])), choose([]))}
+        >
+          <Trash2 size={14} />
+        </button>
+      )}
+    </div>
+  );
+});
+
 function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode; others: number }) {
   const kind = kindOf(catalogue, node);
   const fault = liveStore((s) => s.faults[scene.id]?.[node.id]);
@@ -103,7 +179,6 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
   const note = said ?? dark;
   const [help, setHelp] = useState(false);
   const alike = useSession((s) => alikeAmong(scene, node.id, s.selection).length);
-  const isOut = kind?.output === 'image' && kind.isSceneOut;
   return (
     <>
       <div className="border-b edge p-3 pb-2">
@@ -115,62 +190,7 @@ function NodeInspector({ scene, node, others }: { scene: Scene; node: PatchNode;
               : `These are the controls of ${node.name} alone.`}
           </p>
         )}
-        <div className="flex items-center gap-1">
-          <TextField
-            label="Name of the node"
-            title={`Formulas call it ${formulaName(node.name)}`}
-            value={node.name}
-            className="h-7 font-semibold"
-            onChange={(name) => editScene(scene.id, (draft) => renameNode(draft, node.id, name))}
-          />
-          <button
-            type="button"
-            className={clsx('tool', !node.on && 'text-error')}
-            aria-pressed={!node.on}
-            aria-label="Switch the node off"
-            title="Off: what enters goes straight through (Ctrl+0)"
-            onClick={() => editScene(scene.id, (draft) => switchNode(draft, node.id, !node.on))}
-          >
-            <Power size={14} />
-          </button>
-          {kind && canLearn(kind.id) && (
-            <button
-              type="button"
-              className="tool"
-              aria-label="Learn"
-              title="Learn: takes over the next thing of its kind that moves"
-              onClick={() => learnNode(scene.id, node.id, kind.id, node.name)}
-            >
-              <Radio size={14} />
-            </button>
-          )}
-          {kind && (
-            <button
-              type="button"
-              className={clsx('tool', help && 'text-primary')}
-              aria-pressed={help}
-              aria-label="Help for this kind"
-              title="What it does, with a small example that runs"
-              onClick={() => setHelp(!help)}
-            >
-              <CircleHelp size={14} />
-            </button>
-          )}
-          {!isOut && (
-            <button
-              type="button"
-              className="tool"
-              aria-label="Delete the node"
-              title="Delete"
-              onClick={() => (
-                editScene(scene.id, (draft) => removeNodes(draft, catalogue, [node.id])),
-                choose([])
-              )}
-            >
-              <Trash2 size={14} />
-            </button>
-          )}
-        </div>
+        <NodeHead place={scene.id} {...{ id: node.id, name: node.name, on: node.on, kind, help, setHelp }} />
         <p className="quiet mt-1 text-2xs">
           <strong>{kind?.label ?? node.kind}.</strong>{' '}
           {kind?.summary ?? 'This kind is not known here; its data is kept.'}

@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Repeat } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { memo, useRef, useState } from 'react';
 import type { Scene } from '../../core/document/types';
 import { loopSecondsOf } from '../../core/time/clock';
 import { runCommand } from '../commands/registry';
@@ -26,7 +26,7 @@ const whereFrom = (time: number): number => (performance.now() - aim.at < onItsW
 const mostLines = 32;
 
 /** One round of the scene's loop: where it is, dragged to go elsewhere, and the part of it that is played round. */
-export function LoopBar({ scene }: { scene: Scene }) {
+export const LoopBar = memo(function LoopBar({ loop }: { loop: Scene['loop'] }) {
   const tempo = useShow((show) => show.tempo);
   const fps = useShow((show) => show.canvas.fps);
   const time = liveStore((s) => s.transport.time);
@@ -34,7 +34,7 @@ export function LoopBar({ scene }: { scene: Scene }) {
   const range = liveStore((s) => s.transport.range);
   const bar = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<{ at: number; marks: boolean } | null>(null);
-  const seconds = loopSecondsOf(scene.loop, tempo.bpm, fps);
+  const seconds = loopSecondsOf(loop, tempo.bpm, fps);
   // A round that was sought stays in sight while the hand is on it.
   const round = Math.floor((drag ? drag.at : time) / seconds + 1e-9);
   const start = round * seconds;
@@ -151,4 +151,4 @@ export function LoopBar({ scene }: { scene: Scene }) {
       </span>
     </div>
   );
-}
+});

@@ -6,16 +6,6 @@ import {
   useReactFlow,
   type NodeChange,
 } from '@xyflow/react';
-import clsx from 'clsx';
-import {
-  AlignHorizontalDistributeCenter,
-  Dices,
-  Focus,
-  Map as MapIcon,
-  Maximize,
-  Plus,
-  Spline,
-} from 'lucide-react';
 import { lazy, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { connect, insertOnWire, moveNode } from '../../core/show/edit';
 import { placeAround } from '../../core/module/place';
@@ -27,13 +17,13 @@ import { editScene, showStore, useKinds } from '../data/show-store';
 import { moduleOfNode, openModule } from '../actions/module-actions';
 import { Card } from './card';
 import { Dots } from './dots';
-import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { placeExample } from '../actions/clipboard';
 import { mostDrawn } from './in-sight';
 import { offerPatch } from '../actions/patch-actions';
 import { flowEdges, flowNodes, type CardNode, type WireEdge } from './flow-model';
 import { LiveLayer } from './live-layer';
 import { faceHeight, faceWidth } from './live-layout';
+import { PatchTools } from './patch-tools';
 import { tidy } from './tidy';
 import { useAdding } from './use-adding';
 import { useLook } from './use-look';
@@ -41,6 +31,7 @@ import { useSight } from './use-sight';
 import { useWalk } from './use-walk';
 import { pointOf, useWiring } from './use-wiring';
 import { offerStarts } from '../data/start-session';
+import { useStable } from '../parts/use-stable';
 import { fitPatch } from './fit-patch';
 import { goalStore, goTo, showGoal } from './going-to';
 import { WireLine } from './wire';
@@ -55,15 +46,17 @@ const Frames = lazy(() => import('./frames'));
 const WireTo = lazy(() => import('./wire-to'));
 const ModulePath = lazy(() => import('./module-path'));
 
-/** Switches of how the patch is drawn. */
-const looks = [
-  ['focus', Focus],
-  ['bundles', Spline],
-  ['map', MapIcon],
-] as const;
-
+// What React Flow is given stays the same where it can: it goes through all cards for whatever is new.
 const nodeTypes = { card: Card };
 const edgeTypes = { wire: WireLine };
+const lineStyle = { stroke: 'var(--color-primary)', strokeWidth: 2 };
+const credits = { hideAttribution: true };
+
+const onPaneClick = (): void => choose([]);
+const onNodeClick = (event: React.MouseEvent, node: CardNode): void => {
+  if (!event.shiftKey) choose([node.id]);
+};
+const onEdgeClick = (_: unknown, edge: WireEdge): void => choose([], edge.id);
 
 /** The wire of the patch that lies under a point of the screen, other than those of the node itself. */
 function wireUnder(x: number, y: number, scene: Scene, node: string): string | null {
@@ -116,6 +109,10 @@ export function Patch({ scene }: { scene: Scene }) {
   // eslint-disable-next-line react-hooks/exhaustive-deps -- what wires carry follows from the kinds of modules
   const edges = useMemo(() => flowEdges(scene, wire, joints, focused), [scene, wire, kinds, joints, focused]);
 
+  // The scene as it is drawn: the same while only values change.
+  // eslint-disable-next-line react-hooks/exhaustive-deps -- these are all that is drawn of it
+  const drawn = useMemo(() => scene, [scene.id, fromScene, edges]);
+
   const onNodesChange = useCallback((changes: NodeChange<CardNode>[]) => {
     setNodes((old) => applyNodeChanges(changes, old));
   }, []);
@@ -127,7 +124,7 @@ export function Patch({ scene }: { scene: Scene }) {
     [],
   );
 
-  useSight(scene, box);
+  useSight(drawn, box);
   // It is loaded beside the first picture, and there when it is wanted.
   useEffect(() => void loadPalette(), []);
   const [isFinding, setFinding] = useState(false);
@@ -144,6 +141,28 @@ export function Patch({ scene }: { scene: Scene }) {
       setTidying(false);
     }
   };
+
+  const onNodeDoubleClick = useStable((_: unknown, { id }: CardNode) => {
+    if (moduleOfNode(showStore.getState().show, scene.nodes[id])) openModule(scene, id);
+  });
+  const onNodeDragStop = useStable(
+    (event: MouseEvent | TouchEvent | React.MouseEvent, node: CardNode, moved: CardNode[]) => {
+      const [x, y] = pointOf(event as MouseEvent);
+      const middle = flow.flowToScreenPosition({
+        x: node.position.x + faceWidth / 2,
+        y: node.position.y + faceHeight / 2,
+      });
+      // Dropped by the pointer, or with the middle of the card on a wire.
+      const under =
+        moved.length === 1
+          ? (wireUnder(x, y, scene, node.id) ?? wireUnder(middle.x, middle.y, scene, node.id))
+          : null;
+      editScene(scene.id, (draft) => {
+        for (const card of moved) moveNode(draft, card.id, [card.position.x, card.position.y]);
+        if (under) insertOnWire(draft, catalogue, under, node.id);
+      });
+    },
+  );
 
   const fit = useCallback(() => void fitPatch(flow, box.current, now.current, 200), [flow]);
   const middle = (): [number, number] => {
@@ -193,31 +212,12 @@ export function Patch({ scene }: { scene: Scene }) {
         edgeTypes={edgeTypes}
         onNodesChange={onNodesChange}
         onSelectionChange={onSelectionChange}
-        onPaneClick={() => choose([])}
-        onNodeClick={(event, node) => {
-          if (!event.shiftKey) choose([node.id]);
-        }}
-        onNodeDoubleClick={(_, { id }) => {
-          if (moduleOfNode(showStore.getState().show, scene.nodes[id])) openModule(scene, id);
-        }}
-        onEdgeClick={(_, edge) => choose([], edge.id)}
+        onPaneClick={onPaneClick}
+        onNodeClick={onNodeClick}
+        onNodeDoubleClick={onNodeDoubleClick}
+        onEdgeClick={onEdgeClick}
         {...wiring.handlers}
-        onNodeDragStop={(event, node, moved) => {
-          const [x, y] = pointOf(event as unknown as MouseEvent);
-          const middle = flow.flowToScreenPosition({
-            x: node.position.x + faceWidth / 2,
-            y: node.position.y + faceHeight / 2,
-          });
-          // Dropped by the pointer, or with the middle of the card on a wire.
-          const under =
-            moved.length === 1
-              ? (wireUnder(x, y, scene, node.id) ?? wireUnder(middle.x, middle.y, scene, node.id))
-              : null;
-          editScene(scene.id, (draft) => {
-            for (const card of moved) moveNode(draft, card.id, [card.position.x, card.position.y]);
-            if (under) insertOnWire(draft, catalogue, under, node.id);
-          });
-        }}
+        onNodeDragStop={onNodeDragStop}
         onDoubleClick={(event) => {
           if ((event.target as HTMLElement).classList.contains('react-flow__pane'))
             openAdd(event.clientX, event.clientY);
@@ -231,8 +231,8 @@ export function Patch({ scene }: { scene: Scene }) {
         panOnScroll={false}
         minZoom={0.2}
         maxZoom={2}
-        proOptions={{ hideAttribution: true }}
-        connectionLineStyle={{ stroke: 'var(--color-primary)', strokeWidth: 2 }}
+        proOptions={credits}
+        connectionLineStyle={lineStyle}
         disableKeyboardA11y
       >
         <Dots />
@@ -241,7 +241,7 @@ export function Patch({ scene }: { scene: Scene }) {
             <Frames scene={scene} />
           </Suspense>
         )}
-        <LiveLayer scene={scene} />
+        <LiveLayer scene={drawn} />
         {links.length > 0 && (
           <Suspense fallback={null}>
             <LinkLines links={links} focused={focused} />
@@ -253,58 +253,7 @@ export function Patch({ scene }: { scene: Scene }) {
           </Suspense>
         )}
       </ReactFlow>
-      <div className="absolute top-2 left-2 flex gap-1">
-        <button
-          type="button"
-          className="btn btn-sm border edge bg-base-200 px-2.5"
-          data-testid="add"
-          onClick={() => runCommand('patch.add')}
-          title={titleOf(commandOf('patch.add'))}
-        >
-          <Plus size={14} /> Add <kbd className="figures quiet text-2xs">/</kbd>
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() => runCommand('patch.tidy')}
-          disabled={tidying}
-          aria-busy={tidying}
-          title={titleOf(commandOf('patch.tidy'))}
-          aria-label="Tidy"
-        >
-          <AlignHorizontalDistributeCenter size={14} /> Tidy
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() => runCommand('patch.fit')}
-          title={titleOf(commandOf('patch.fit'))}
-          aria-label="Whole patch"
-        >
-          <Maximize size={14} />
-        </button>
-        <button
-          type="button"
-          className="btn btn-sm border edge bg-base-200 px-2"
-          onClick={() => runCommand('view.variations')}
-          title={titleOf(commandOf('view.variations'))}
-        >
-          <Dices size={14} /> Vary
-        </button>
-        {looks.map(([key, Icon]) => (
-          <button
-            key={key}
-            type="button"
-            className={clsx('btn btn-sm border edge bg-base-200 px-2', look[key] && 'text-primary')}
-            aria-pressed={look[key]}
-            aria-label={commandOf(`view.${key}`).label}
-            title={titleOf(commandOf(`view.${key}`))}
-            onClick={() => runCommand(`view.${key}`)}
-          >
-            <Icon size={14} />
-          </button>
-        ))}
-      </div>
+      <PatchTools isTidying={tidying} />
       {placeAround(scene.id) && (
         <Suspense fallback={null}>
           <ModulePath place={scene.id} />

@@ -2,7 +2,7 @@ import { transitionSeconds } from '../../core/show/transition';
 import { sceneOfPlace } from '../../core/module/place';
 import clsx from 'clsx';
 import { Copy, Plus, Trash2, Tv } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { memo, useEffect, useRef, useState } from 'react';
 import { commandOf, runCommand, titleOf } from '../commands/registry';
 import { moveScene } from '../actions/scene-actions';
 import { openScene } from '../data/session';
@@ -12,7 +12,7 @@ import { liveStore } from '../engine/live';
 /** A tab that is dragged to another place. */
 const sceneDrag = 'application/x-pyrvel-scene';
 
-function SceneTab({ id, name, open }: { id: string; name: string; open: boolean }) {
+const SceneTab = memo(function SceneTab({ id, name, open }: { id: string; name: string; open: boolean }) {
   const onStage = liveStore((s) => (s.program.incoming ?? s.program.program) === id);
   const [draft, setDraft] = useState<string | null>(null);
   const [isOver, setOver] = useState(false);
@@ -82,10 +82,10 @@ function SceneTab({ id, name, open }: { id: string; name: string; open: boolean 
       {name}
     </button>
   );
-}
+});
 
 /** The scenes of the show, the one open here, and the way to the stage for it. */
-export function SceneBar({ place }: { place: string }) {
+export const SceneBar = memo(function SceneBar({ place }: { place: string }) {
   const sceneId = sceneOfPlace(place);
   const scenes = useShow((show) => show.scenes);
   const fade = useShow(transitionSeconds);
@@ -140,4 +140,4 @@ export function SceneBar({ place }: { place: string }) {
       </button>
     </div>
   );
-}
+});

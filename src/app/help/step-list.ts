@@ -61,7 +61,7 @@ export const steps: readonly Step[] = [
     title: 'Add a step of your own',
     text: 'Add finds nodes by what they should do. Type glow, or copies, or your own words, and press Enter.',
     keys: '/',
-    at: '[data-testid="add"]',
+    at: '[data-tool="patch.add"]',
     isDone: (before, now) => nodes(now) > nodes(before),
   },
   {

@@ -91,20 +91,10 @@ function Master({ master, label, help }: { master: 'speed' | 'motion'; label: st
   );
 }
 
-function Bar({
-  id,
-  icon,
-  shows,
-  className,
-}: {
-  id: Command['id'];
-  icon: typeof Lock;
-  shows?: true;
-  className?: string;
-}) {
+function Bar({ id, icon, className }: { id: Command['id']; icon: typeof Lock; className?: string }) {
   return (
     <Bindable target={{ type: 'command', command: id }} label={commandOf(id).label}>
-      <CommandButton id={id} icon={icon} shows={shows} className={clsx('h-9', className)} />
+      <CommandButton id={id} icon={icon} className={clsx('h-9', className)} />
     </Bindable>
   );
 }

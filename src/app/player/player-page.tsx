@@ -15,7 +15,7 @@ function Picture({ screen }: { screen: string | null }) {
   useEffect(() => {
     const element = box.current!;
     const client = engine();
-    const id = client.addOutput({
+    const id = client.outputs.add({
       source: screen === null ? { type: 'program' } : { type: 'screen', id: screen },
       use: 'stage',
       box: () => element,
@@ -26,7 +26,7 @@ function Picture({ screen }: { screen: string | null }) {
     });
     const resize = (): void => {
       const { width, height } = windowSize();
-      client.resizeOutput(id, width, height);
+      client.outputs.resize(id, width, height);
     };
     addEventListener('resize', resize);
     showsIn(element);
@@ -34,7 +34,7 @@ function Picture({ screen }: { screen: string | null }) {
       showsIn(null);
       stop();
       removeEventListener('resize', resize);
-      client.removeOutput(id);
+      client.outputs.remove(id);
     };
   }, [screen]);
   return <div ref={box} className="absolute inset-0 overflow-hidden bg-black" />;

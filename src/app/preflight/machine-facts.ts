@@ -1,5 +1,6 @@
 import { isSoftwareRenderer } from '../../core/software-renderer';
 import type { MachineFacts } from '../../core/preflight/machine-check';
+import { engine } from '../engine/client';
 import { displayStore } from '../data/displays';
 import { inputStore } from '../inputs/input-store';
 
@@ -35,6 +36,17 @@ async function powerFacts(): Promise<MachineFacts['power']> {
   return battery ? { isCharging: battery.charging, share: battery.level } : null;
 }
 
+/** Whether this browser keeps the display awake when it is asked to, as stage windows do; null: this page is not in sight. */
+async function wakeFacts(): Promise<boolean | null> {
+  if (document.visibilityState !== 'visible') return null;
+  try {
+    await (await navigator.wakeLock.request('screen')).release();
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /** Samples a second that this browser hears and plays sound at. */
 async function usualRate(): Promise<number | null> {
   try {
@@ -51,10 +63,24 @@ async function usualRate(): Promise<number | null> {
 export async function machineFacts(): Promise<{ facts: MachineFacts; name: string }> {
   const { renderer, ...drawing } = drawingFacts();
   const { midi, sound, server } = inputStore.getState();
-  const [storage, power, soundRate] = await Promise.all([storageFacts(), powerFacts(), usualRate()]);
+  const [storage, power, soundRate, staysAwake, fonts] = await Promise.all([
+    storageFacts(),
+    powerFacts(),
+    usualRate(),
+    wakeFacts(),
+    engine()
+      .request({ type: 'fonts' })
+      // An engine that is away says nothing of them.
+      .then(
+        ({ missing }) => missing,
+        () => [],
+      ),
+  ]);
   const facts: MachineFacts = {
     ...drawing,
     hasCodecs: 'VideoDecoder' in window,
+    missingFonts: fonts,
+    staysAwake,
     displays: displayStore.getState().displays?.length ?? null,
     storage,
     server,

@@ -78,7 +78,7 @@ class RehearsalStage {
       overflow: 'hidden',
       background: '#000',
     });
-    this.id = client.addOutput({
+    this.id = client.outputs.add({
       source: { type: 'program' },
       use: 'stage',
       box: () => element,
@@ -112,7 +112,7 @@ class RehearsalStage {
 
   end(client: EngineClient): void {
     clearInterval(this.timer);
-    client.removeOutput(this.id);
+    client.outputs.remove(this.id);
   }
 }
 

@@ -115,15 +115,26 @@ export function storedValue(
 export const deskControls = (pages: readonly DeskPage[]): { page: DeskPage; control: DeskControl }[] =>
   pages.flatMap((page) => page.controls.map((control) => ({ page, control })));
 
-/** Whether any part of a control is on the desk: its pages, by the target's place. */
+/** What lies on the desk, by scene, node and control: looked up for each row of an inspector with each edit. */
+const lying = new WeakMap<readonly DeskPage[], Map<string, DeskControl>>();
+const placeOn = (scene: string, node: string, control: string): string => `${scene} ${node} ${control}`;
+
+/** The control of the desk that any part of a control is on; null: it is on none. */
 export function onDesk(
   show: Pick<Show, 'desk'>,
   scene: string,
   node: string,
   control: string,
 ): DeskControl | null {
-  for (const { control: one } of deskControls(show.desk))
-    if (one.targets.some((t) => t.scene === scene && t.node === node && t.part.split('.')[0] === control))
-      return one;
-  return null;
+  let found = lying.get(show.desk);
+  if (!found) {
+    found = new Map();
+    for (const { control: one } of deskControls(show.desk))
+      for (const target of one.targets) {
+        const at = placeOn(target.scene, target.node, target.part.split('.')[0]);
+        if (!found.has(at)) found.set(at, one);
+      }
+    lying.set(show.desk, found);
+  }
+  return found.get(placeOn(scene, node, control)) ?? null;
 }

@@ -9,6 +9,8 @@ const good: MachineFacts = {
   isSoftware: false,
   hasFloats: true,
   hasCodecs: true,
+  missingFonts: [],
+  staysAwake: true,
   displays: 2,
   storage: { used: 1e8, quota: 1e10, isKept: true },
   server: true,
@@ -37,7 +39,15 @@ describe('what a machine lacks', () => {
   test('is nothing where all is there', () => expect(of({})).toEqual([]));
   test('is unknown where nothing is told', () =>
     expect(
-      of({ isSoftware: null, hasFloats: null, displays: null, storage: null, server: null, power: null }),
+      of({
+        isSoftware: null,
+        hasFloats: null,
+        displays: null,
+        storage: null,
+        server: null,
+        power: null,
+        staysAwake: null,
+      }),
     ).toEqual([]));
   test.each<[string, Partial<MachineFacts>, ((show: Show) => void) | undefined, RegExp]>([
     ['a graphics card', { isSoftware: true }, undefined, /without a graphics card/],
@@ -54,6 +64,7 @@ describe('what a machine lacks', () => {
     ['OSC', { server: false }, bound('osc'), /OSC moves parts/],
     ['the line', { sound: 'away' }, (s) => void (s.inputs.sound.from = 'device'), /microphone or line/],
     ['time by MIDI', { midi: 'away' }, (s) => void (s.inputs.code = 'midi'), /Time comes by MIDI/],
+    ['a display that stays awake', { staysAwake: false }, undefined, /keep displays awake/],
     ['samples', { soundRate: 16000 }, (s) => void (s.inputs.code = 'sound'), /hears 16000/],
   ])('%s', (_, facts, change, words) => {
     const found = of(facts, change);
@@ -67,6 +78,16 @@ describe('what a machine lacks', () => {
       s.scenes[0].nodes.c = makeNode(catalogue.get('clip')!, 'c', 'Clip', [0, 0]);
     });
     expect(found).toMatchObject([{ level: 'error' }]);
+  });
+  test('a font that texts are set in must be there', () => {
+    const missing: Partial<MachineFacts> = { missingFonts: ['serif', 'mono'] };
+    expect(of(missing)).toEqual([]);
+    const found = of(missing, (s) => {
+      const text = makeNode(catalogue.get('text')!, 't', 'Text', [0, 0]);
+      text.controls.font = 'serif';
+      s.scenes[0].nodes.t = text;
+    });
+    expect(found).toMatchObject([{ level: 'error', what: expect.stringMatching(/set in Fraunces, which/) }]);
   });
   test('more windows than displays', () => {
     const found = of({ displays: 1 }, (s) => {

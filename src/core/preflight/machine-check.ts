@@ -1,6 +1,8 @@
 import type { Show } from '../document/types';
 import { kindOf, type Catalogue } from '../kind/kind';
+import { fonts, isFont, type FontName } from '../text/layout';
 import { hasWindow } from '../wall/outputs';
+import { plainValue } from '../run/node-run';
 import type { PreflightFinding } from './preflight-finding';
 
 /** What the machine and its browser say of themselves; null: not known, or not told. */
@@ -11,6 +13,10 @@ export interface MachineFacts {
   hasFloats: boolean | null;
   /** Whether videos can be decoded frame by frame. */
   hasCodecs: boolean;
+  /** Shipped fonts whose files can't be loaded. */
+  missingFonts: readonly FontName[];
+  /** Whether the display can be kept from going to sleep. */
+  staysAwake: boolean | null;
   displays: number | null;
   storage: { used: number; quota: number; isKept: boolean } | null;
   /** Whether Pyrvel's own server answers. */
@@ -27,7 +33,23 @@ const fullShare = 0.9;
 
 const megabytes = (bytes: number): string => `${Math.round(bytes / 1e6)} MB`;
 
-function drawing({ isSoftware, hasFloats, hasCodecs }: MachineFacts, show: Show, catalogue: Catalogue) {
+/** Fonts that texts of a show are set in. */
+function fontsOf({ scenes }: Show, catalogue: Catalogue): Set<string> {
+  const used = new Set<string>();
+  for (const { nodes } of scenes)
+    for (const node of Object.values(nodes)) {
+      const spec = kindOf(catalogue, node)?.controls.font;
+      const font = spec && plainValue(spec, node.controls.font);
+      if (typeof font === 'string' && isFont(font)) used.add(font);
+    }
+  return used;
+}
+
+function drawing(
+  { isSoftware, hasFloats, hasCodecs, missingFonts }: MachineFacts,
+  show: Show,
+  catalogue: Catalogue,
+) {
   const findings: PreflightFinding[] = [];
   if (isSoftware)
     findings.push({
@@ -49,6 +71,14 @@ function drawing({ isSoftware, hasFloats, hasCodecs }: MachineFacts, show: Show,
       level: 'error',
       where: 'This machine',
       what: 'The show plays videos, and this browser cannot decode them frame by frame (WebCodecs). Use a newer browser.',
+    });
+  const used = fontsOf(show, catalogue);
+  const missing = missingFonts.filter((name) => used.has(name)).map((name) => fonts[name]);
+  if (missing.length)
+    findings.push({
+      level: 'error',
+      where: 'This machine',
+      what: `Texts are set in ${missing.join(' and ')}, which can't be loaded, so they would look otherwise. Start Pyrvel's server again, and reload this page.`,
     });
   return findings;
 }
@@ -116,7 +146,7 @@ function devices({ midi, sound, soundRate }: MachineFacts, { inputs, bindings }:
 export const isNearlyFull = ({ used, quota }: { used: number; quota: number }): boolean =>
   quota > 0 && used > fullShare * quota;
 
-function keeping({ storage, power }: MachineFacts) {
+function keeping({ storage, power, staysAwake }: MachineFacts) {
   const findings: PreflightFinding[] = [];
   if (storage && isNearlyFull(storage))
     findings.push({
@@ -137,6 +167,12 @@ function keeping({ storage, power }: MachineFacts) {
       level: 'warning',
       where: 'This machine',
       what: `This machine runs on its battery (${Math.round(100 * power.share)} %), and saves power by drawing slower. Plug it in.`,
+    });
+  if (staysAwake === false)
+    findings.push({
+      level: 'warning',
+      where: 'This machine',
+      what: 'This browser may not keep displays awake. Set the system so that they never go to sleep, or they go dark in the middle of the show.',
     });
   return findings;
 }

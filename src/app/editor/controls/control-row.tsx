@@ -1,6 +1,6 @@
 import clsx from 'clsx';
 import { Link2, Unlink2 } from 'lucide-react';
-import type { ComponentType } from 'react';
+import { memo, type ComponentType } from 'react';
 import { limit, partLabel, partName, partsOf, type ControlSpec } from '../../../core/kind/controls';
 import { numbersOf, plainValue } from '../../../core/run/node-run';
 import { structuredCloneOf } from '../../../core/show/create';
@@ -15,6 +15,7 @@ import { NumberRow } from './number-row';
 import { hasProportions, inProportion } from './proportions';
 import type { RowProps } from './row';
 import { rowOfType } from './rows';
+import { isSameRow } from './same-row';
 
 interface Props {
   scene: Scene;
@@ -23,10 +24,16 @@ interface Props {
   spec: ControlSpec;
 }
 
+const isSameProps = (a: Props, b: Props): boolean =>
+  a.node === b.node &&
+  a.control === b.control &&
+  a.spec === b.spec &&
+  isSameRow(a.scene, b.scene, a.node, a.control);
+
 const colourParts: Record<string, string> = { r: 'red', g: 'green', b: 'blue', a: 'alpha' };
 
 /** The row of one control, made from its definition. */
-export function ControlRow({ scene, node, control, spec }: Props) {
+export const ControlRow = memo(function ControlRow({ scene, node, control, spec }: Props) {
   const stored = scene.nodes[node].controls[control];
   const set = (value: ControlValue): void => {
     // Of several chosen nodes, all of this kind are set.
@@ -87,4 +94,4 @@ export function ControlRow({ scene, node, control, spec }: Props) {
       reset={() => void editScene(scene.id, (draft) => sendHome(draft, catalogue, node, control))}
     />
   );
-}
+}, isSameProps);

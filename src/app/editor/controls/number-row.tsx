@@ -115,7 +115,7 @@ export function NumberRow({
               min={min}
               max={max}
               unit={unit}
-              className="w-16 shrink-0"
+              className="w-16 shrink-0 contain-strict"
               onChange={set}
               onDone={endGesture}
             />

@@ -43,7 +43,8 @@ export function Track({
   return (
     <div
       ref={box}
-      className="relative h-5 grow touch-none"
+      // What moves in it lays out nothing around it, and moves without a transform, which would have the page put its layers together again.
+      className="relative h-5 grow touch-none [contain:layout_size]"
       onPointerDown={(event) => {
         event.currentTarget.setPointerCapture(event.pointerId);
         const x = share(valueAt(event.clientX));
@@ -92,7 +93,7 @@ export function Track({
           aria-valuemin={low}
           aria-valuemax={high}
           aria-valuenow={handle.value}
-          className="absolute top-0.5 h-4 w-2 -translate-x-1/2 cursor-ew-resize rounded-sm border border-base-100 bg-base-content hover:bg-primary"
+          className="absolute top-0.5 -ml-1 h-4 w-2 cursor-ew-resize rounded-sm border border-base-100 bg-base-content hover:bg-primary"
           style={{ left: `${ends[k] * 100}%` }}
           onKeyDown={(event) => {
             const by =
@@ -111,7 +112,7 @@ export function Track({
       ))}
       {bead !== null && (
         <span
-          className="pointer-events-none absolute top-[5px] h-2.5 w-2.5 -translate-x-1/2 rounded-full border-2 border-base-100 bg-primary"
+          className="pointer-events-none absolute top-[5px] -ml-[5px] h-2.5 w-2.5 rounded-full border-2 border-base-100 bg-primary"
           style={{ left: `${share(bead) * 100}%` }}
           data-testid="bead"
         />
