@@ -34,6 +34,7 @@ type DeskFigure =
   | 'inputLatency'
   | 'panLatency'
   | 'stageKept'
+  | 'stageKeptSmall'
   | 'pixelJitter'
   | 'latency'
   | 'secondOutput'
@@ -61,14 +62,14 @@ class Alone {
     return this.window.close();
   }
 
-  /** Frames a second of a scene, no more than a display shows. */
-  async rate(scene: Scene, isWhole: boolean): Promise<number> {
+  /** Frames a second of a scene, no more than a display shows. `played`: those that it is played at, as `SceneOptions` says. */
+  async rate(scene: Scene, isWhole: boolean, played?: number): Promise<number> {
     const { driver } = this.window;
     await driver.executeScript(
       'window.pyrvelBench.open(arguments[0], arguments[1], arguments[2])',
       scene.name,
       { ...this.show, scenes: [scene] },
-      isWhole ? { canvas: this.show.canvas } : {},
+      { ...(isWhole && { canvas: this.show.canvas }), ...(played && { rate: played }) },
     );
     const time = (frames: number): Promise<number> =>
       driver.executeScript('return window.pyrvelBench.time(arguments[0])', frames);
@@ -142,6 +143,7 @@ async function share(
   tell: Tell,
 ): Promise<void> {
   const shares: number[] = [];
+  const evenShares: number[] = [];
   const rates: number[] = [];
   for (const scene of scenes) {
     await window.setHidden(true);
@@ -151,13 +153,16 @@ async function share(
     const rate = await window.rate();
     await window.setHidden(true);
     const most = (before + (await alone.rate(scene, figure === 'stageShare'))) / 2;
+    const even = await alone.rate(scene, figure === 'stageShare', Math.max(1, rate));
     await window.setHidden(false);
+    evenShares.push(rate / even);
     rates.push(rate);
     shares.push(rate / most);
     tell(`${figure}:${scene.name}`, rate / most, `${rate.toFixed(1)} of ${most.toFixed(1)} frames a second`);
   }
   const about = `least ${Math.min(...shares).toFixed(2)}; ${geometricMean(rates).toFixed(1)} frames a second (geometric means)`;
   tell(figure, geometricMean(shares), about);
+  tell(`${figure}Even`, geometricMean(evenShares), `least ${Math.min(...evenShares).toFixed(2)}`);
 }
 
 const openScene = (window: Window, scene: string): Promise<void> =>
@@ -316,6 +321,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
       'inputLatency',
       'panLatency',
       'stageKept',
+      'stageKeptSmall',
       'pixelJitter',
       'latency',
       'secondOutput',
@@ -324,6 +330,13 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   ).some(wants);
   if (!onDesk) return;
   const { server, address } = await listen(makeApp({ isKept: false }), 0);
+  if (wants('stageKeptSmall')) {
+    const window = await Window.open(address);
+    await window.bringShow({ ...whole, name: 'Small Bench', canvas: { width: 320, height: 180, fps: 60 } });
+    await openStage(window);
+    tell('stageKeptSmall', ...(await stageKept(window)));
+    await window.close();
+  }
   const shares = (['deskShare', 'playShare', 'stageShare'] as const).filter(wants);
   const needsAlone = shares.length > 0 || wants('secondOutput');
   const show = { ...whole, name: 'Bench Apiary', transition: { ...whole.transition, length: 0 } };

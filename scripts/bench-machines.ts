@@ -149,10 +149,26 @@ const sample = (driver: WebDriver, seconds: number): Promise<[number, number][]>
     seconds,
   );
 
+/** Players that are compared for long: seconds of each look, and milliseconds between two. */
+const hour = { seconds: 20, betweenMs: 40000 };
+
 /** Milliseconds from -100 to 100 by which one place in the round is after another. */
 const after = (a: number, b: number): number => roundMs * (a - b - Math.round(a - b));
 
-async function measureApart(address: string, tell: Tell): Promise<void> {
+/** How far two players are apart in looks of so many seconds: milliseconds of each pair of looks that fall within a refresh of each other. */
+async function looksApart(players: readonly WebDriver[], seconds: number): Promise<number[]> {
+  const [a, b] = await Promise.all(players.map((player) => sample(player, seconds)));
+  const apart: number[] = [];
+  let k = 0;
+  for (const [at, place] of a) {
+    while (k + 1 < b.length && b[k + 1][0] <= at) k++;
+    if (Math.abs(b[k][0] - at) < 17) apart.push(after(place - at / roundMs, b[k][1] - b[k][0] / roundMs));
+  }
+  return apart;
+}
+
+/** `minutes`: for how long they are looked at now and then, beside the minute that is looked at in any case. */
+async function measureApart(address: string, minutes: number, tell: Tell): Promise<void> {
   const players = await Promise.all([0, 1].map(() => startBrowser({ width: 360, height: 340 })));
   try {
     for (const [k, player] of players.entries()) {
@@ -160,15 +176,8 @@ async function measureApart(address: string, tell: Tell): Promise<void> {
       await player.get(`${address}/player?name=Player%20${k + 1}`);
     }
     await sleep(8000);
-    const [a, b] = await Promise.all(players.map((player) => sample(player, comparedSeconds)));
+    const apart = await looksApart(players, comparedSeconds);
     const frameMs = 1000 / clockShow().canvas.fps;
-    const apart: number[] = [];
-    let k = 0;
-    for (const [at, place] of a) {
-      while (k + 1 < b.length && b[k + 1][0] <= at) k++;
-      // Looked at within a refresh of each other.
-      if (Math.abs(b[k][0] - at) < 17) apart.push(after(place - at / roundMs, b[k][1] - b[k][0] / roundMs));
-    }
     const far = apart.filter((one) => Math.abs(one) > frameMs).length;
     tell(
       'playersApart',
@@ -176,6 +185,21 @@ async function measureApart(address: string, tell: Tell): Promise<void> {
       `${far} of ${apart.length} looks more than a frame apart, 95 % within ${percentile(apart.map(Math.abs), 0.95).toFixed(1)} ms`,
     );
     tell('playersFar', far, `of ${apart.length} looks; a look falls anywhere in a frame of each`);
+    if (minutes === 0) return;
+    const medians: number[] = [];
+    const start = performance.now();
+    while (performance.now() - start < minutes * 60000) {
+      await sleep(hour.betweenMs);
+      medians.push(percentile(await looksApart(players, hour.seconds), 0.5));
+      console.log(
+        `# ${((performance.now() - start) / 60000).toFixed(0)} min: ${medians.at(-1)!.toFixed(2)} ms`,
+      );
+    }
+    tell(
+      'playersHour',
+      Math.max(...medians.map(Math.abs)),
+      `${minutes} minutes, medians of ${medians.length} times ${hour.seconds} s: first ${medians[0].toFixed(1)}, last ${medians.at(-1)!.toFixed(1)} ms`,
+    );
   } finally {
     await Promise.all(players.map((player) => player.quit()));
   }
@@ -278,8 +302,15 @@ async function measureTakeOver(tell: Tell): Promise<void> {
   }
 }
 
-/** How quickly remote desks are heard, how far two players are apart, and how soon a late one has its picture. */
-export async function measureMachines(isWanted: (name: string) => boolean, tell: Tell): Promise<void> {
+/**
+ * How quickly remote desks are heard, how far two players are apart, and how soon a late one has its picture. `minutes`: for how long players are
+ * looked at for `playersHour`; 0: not at all.
+ */
+export async function measureMachines(
+  isWanted: (name: string) => boolean,
+  minutes: number,
+  tell: Tell,
+): Promise<void> {
   if (isWanted('takeOver')) await measureTakeOver(tell);
   if (!['deskLatency', 'playersApart', 'playersFar', 'lateJoin'].some(isWanted)) return;
   const machines = { folder: null, host: '127.0.0.1', port: 0 };
@@ -292,7 +323,7 @@ export async function measureMachines(isWanted: (name: string) => boolean, tell:
     await main.view('play');
     await sleep(4000);
     if (isWanted('deskLatency')) await measureLatency(address, main, show, tell);
-    if (isWanted('playersApart') || isWanted('playersFar')) await measureApart(address, tell);
+    if (isWanted('playersApart') || isWanted('playersFar')) await measureApart(address, minutes, tell);
     if (isWanted('lateJoin')) {
       const demo = readFileSync(
         path.resolve(import.meta.dirname, '../demo/night-apiary.pyrvel.json'),

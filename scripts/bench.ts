@@ -2,7 +2,8 @@
  * npm run bench: measures the engine against the same pictures written by hand, in one run, in headless Chromium with the
  * software renderer. `--json` prints one flat object of the medians as the last line; `--write` keeps all of it in
  * docs/benchmarks.md; words that are left name the figures wanted, all if there is none. `--against REV` measures all
- * scenes of the demo in this tree and in that revision, in turn, and prints what became faster.
+ * scenes of the demo in this tree and in that revision, in turn, and prints what became faster. `playersApart --minutes 60` looks at two
+ * players for an hour as well.
  */
 import { execFileSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
@@ -201,6 +202,11 @@ const figures: Record<string, Figure> = {
     target: '< 1',
     plain: true,
   },
+  playersHour: {
+    about: 'the largest of those medians of 20 s each minute of an hour (`--minutes 60`)',
+    target: '≤ 4',
+    plain: true,
+  },
   lateJoin: {
     about: 'seconds from the address typed in a new browser to the picture of a player, the demo playing',
     target: '≤ 5',
@@ -216,11 +222,15 @@ const figures: Record<string, Figure> = {
     about: 'frames on stage while the main thread of the editor is blocked / while it is not',
     target: '≥ 0.95',
   },
+  stageKeptSmall: {
+    about: 'the same with a canvas of 320x180, so that a second holds more than one or two frames',
+    target: '≥ 0.95',
+  },
 };
 
 const { plain: wanted, options } = readArguments(
   process.argv.slice(2).filter((word) => word !== '--json' && word !== '--write'),
-  ['against', 'rounds', 'renderer'],
+  ['against', 'rounds', 'renderer', 'minutes'],
 );
 // What is measured is SwiftShader, as visitors without a graphics card get it, unless another is asked for.
 process.env.PYRVEL_RENDERER = readRenderer(options.get('renderer')) ?? 'swiftshader';
@@ -301,7 +311,7 @@ if (isWanted('universes600') || isWanted('universesLost')) await measureNetwork(
 await measureDesk(isWanted, tell);
 await measurePatch(isWanted, tell);
 await measureExports(isWanted, tell);
-await measureMachines(isWanted, tell);
+await measureMachines(isWanted, Number(options.get('minutes') ?? 0), tell);
 
 function line(name: string): string {
   const { median, low, high, ms } = results.get(name)!;

@@ -25,48 +25,29 @@ if (!existsSync(mark) || readFileSync(mark, 'utf8') !== lockHash()) {
   writeFileSync(mark, lockHash());
 }
 
-if (process.argv.includes('--browser')) {
-  const has = (file) => existsSync(file);
-  if (!(has('/usr/bin/chromium') && has('/usr/bin/chromedriver'))) {
-    console.log('Installing Chromium and ChromeDriver…');
-    const done =
-      run('apt-get', ['update', '-qq']) &&
-      // Mesa draws two to three times quicker than what Chromium brings along.
-      run('apt-get', [
-        'install',
-        '-y',
-        '-qq',
-        '--no-install-recommends',
-        'chromium',
-        'chromium-driver',
-        'libgl1-mesa-dri',
-        'libegl1',
-      ]);
-    if (!done) {
-      console.error(
-        'Chromium could not be installed. Install the packages chromium and chromium-driver and try again.',
-      );
-      process.exit(1);
-    }
-  }
-}
-
-if (process.argv.includes('--tools')) {
-  const tools = {
+/** What of Debian is wanted, and the program each package brings; Mesa brings none. */
+const wanted = {
+  ...(process.argv.includes('--browser') && {
+    chromium: '/usr/bin/chromium',
+    'chromium-driver': '/usr/bin/chromedriver',
+  }),
+  ...(process.argv.includes('--tools') && {
     ffmpeg: '/usr/bin/ffmpeg',
     'redis-server': '/usr/bin/redis-server',
     // For the long form only.
     ...(process.env.PYRVEL_LONG === '1' && { faketime: '/usr/bin/faketime' }),
-  };
-  const missing = Object.keys(tools).filter((name) => !existsSync(tools[name]));
-  if (missing.length) {
-    console.log(`Installing ${missing.join(', ')}…`);
-    const done =
-      run('apt-get', ['update', '-qq']) &&
-      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing]);
-    if (!done) {
-      console.error(`The packages ${missing.join(', ')} could not be installed. Install them and try again.`);
-      process.exit(1);
-    }
+  }),
+};
+const missing = Object.keys(wanted).filter((name) => !existsSync(wanted[name]));
+if (missing.length) {
+  console.log(`Installing ${missing.join(', ')}…`);
+  // Mesa draws two to three times quicker than what Chromium brings along.
+  const drawing = missing.includes('chromium') ? ['libgl1-mesa-dri', 'libegl1'] : [];
+  const done =
+    run('apt-get', ['update', '-qq']) &&
+    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', ...missing, ...drawing]);
+  if (!done) {
+    console.error(`The packages ${missing.join(', ')} could not be installed. Install them and try again.`);
+    process.exit(1);
   }
 }

@@ -37,6 +37,8 @@ const driftMsAnHour = 1;
  * evening stands or on how quick the machine is.
  */
 const slack = { heap: 8e6, engineHeap: 8e6, listeners: 100, targets: 4, textures: 8, shaders: 12 } as const;
+/** Seconds by which the clocks part from one look to the next that are worth saying. */
+const told = 5e-3;
 /** Milliseconds between two looks whether all is at rest, and most looks. */
 const rest = { lookMs: 2000, most: 30 };
 /** Mean of 255 below which a stage is dark. */
@@ -166,19 +168,24 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
       .actions()
       .sendKeys(...keys)
       .perform();
+  /** A switch is pressed once it is seen what the press before did: an engine that is gone meanwhile may not have heard that. */
+  const onAndOff = async (press: string, what: 'blackout' | 'freeze'): Promise<void> => {
+    for (const isOn of [true, false]) {
+      await key(press);
+      await driver.wait(
+        async () => (await report()).performance?.[what] === isOn,
+        20000,
+        `${what} did not go ${isOn ? 'on' : 'off'}`,
+      );
+    }
+  };
   /** What hands do. */
   const acts: Record<string, () => Promise<unknown>> = {
     take: () => pressAll('[data-scene-button] button[aria-label^="Fade to"]'),
     next: () => key(Key.F7),
-    // Down and up again: the night is not to end in the dark.
-    blackout: async () => {
-      await key(Key.F9);
-      await key(Key.F9);
-    },
-    freeze: async () => {
-      await key(Key.F8);
-      await key(Key.F8);
-    },
+    // On and off again: the night is not to end in the dark.
+    blackout: () => onAndOff(Key.F9, 'blackout'),
+    freeze: () => onAndOff(Key.F8, 'freeze'),
     cue: () => key(Key.F4),
     home: () => pressAll('[aria-label="Desk home"]'),
     fader: () =>
@@ -261,6 +268,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
     let [sampledAt, faultAt] = [elapsed(), elapsed()];
     let before = (await report()).performance;
     let worst = 0;
+    let lastDrift = 0;
     let compared = 0;
     while (elapsed() < minutes * 60000) {
       await new Promise((resolve) => setTimeout(resolve, actMs));
@@ -273,6 +281,11 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
         const { performance: now } = await report();
         const drift = driftSince(before, now);
         if (drift !== null) {
+          if (Math.abs(drift - lastDrift) > told)
+            say(
+              `${(sampledAt / 1000).toFixed(0)} s: the clocks are apart by ${(1000 * drift).toFixed(2)} ms`,
+            );
+          lastDrift = drift;
           worst = Math.max(worst, Math.abs(drift));
           compared += sampleMs / 1000;
         }
@@ -288,6 +301,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
         const often = faults.filter(({ name }) => name === rare.name).length >= most;
         const name = pick(Object.keys(throwIn).filter((one) => !often || one !== rare.name));
         faults.push({ at: faultAt / 1000, name });
+        say(`${(faultAt / 1000).toFixed(0)} s: ${name}`);
         await throwIn[name]();
         if (await stageIsDark())
           wrong.push(`${(faultAt / 1000).toFixed(0)} s: the stage is dark after: ${name}`);
@@ -305,7 +319,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
     if (worst > allowed) wrong.push(`the show's clock left the wall's by ${(1000 * worst).toFixed(2)} ms`);
     writeFileSync(file, chart(samples, faults));
     say(
-      `${(played / 60000).toFixed(1)} minutes, ${samples.length} samples, ${faults.length} faults (${faults.map(({ name }) => name).join(', ')}); the clocks apart by ${(1000 * worst).toFixed(3)} ms at most, compared over ${compared.toFixed(0)} s; chart in ${file}`,
+      `${(played / 60000).toFixed(1)} minutes, ${samples.length} samples, ${faults.length} faults; the clocks apart by ${(1000 * worst).toFixed(3)} ms at most, compared over ${compared.toFixed(0)} s; chart in ${file}`,
     );
     say(`At rest: ${series.map((name) => `${name} ${first[name]} to ${last[name]}`).join(', ')}`);
   } finally {

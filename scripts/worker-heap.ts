@@ -1,11 +1,14 @@
 import type { WebDriver } from 'selenium-webdriver';
 import { WebSocket } from 'ws';
 
+/** Milliseconds that the browser has for an answer. */
+const answerMs = 15000;
+
 interface Answer {
   id?: number;
   sessionId?: string;
   method?: string;
-  params?: { sessionId: string; targetInfo: { type: string } };
+  params?: { sessionId: string; targetInfo?: { type: string } };
   result?: Record<string, unknown>;
   error?: { message: string };
 }
@@ -14,7 +17,7 @@ interface Answer {
 class Tools {
   private readonly waiting = new Map<
     number,
-    { resolve(result: unknown): void; reject(error: Error): void }
+    { sessionId: string | undefined; resolve(result: unknown): void; reject(error: Error): void }
   >();
   private asked = 0;
   /** Sessions with what was attached to by itself. */
@@ -35,8 +38,12 @@ class Tools {
   }
 
   private take({ id, method, params, result, error }: Answer): void {
-    if (method === 'Target.attachedToTarget' && params?.targetInfo.type === 'worker')
+    if (method === 'Target.attachedToTarget' && params?.targetInfo?.type === 'worker')
       this.workers.push(params.sessionId);
+    // A worker that is gone answers nothing any more.
+    if (method === 'Target.detachedFromTarget')
+      for (const one of this.waiting.values())
+        if (one.sessionId === params?.sessionId) one.reject(new Error('The worker is gone.'));
     const waiting = id === undefined ? undefined : this.waiting.get(id);
     if (error) waiting?.reject(new Error(error.message));
     else waiting?.resolve(result);
@@ -46,7 +53,8 @@ class Tools {
   ask<T>(method: string, params: object = {}, sessionId?: string): Promise<T> {
     const id = ++this.asked;
     return new Promise<T>((resolve, reject) => {
-      this.waiting.set(id, { resolve: resolve as (result: unknown) => void, reject });
+      this.waiting.set(id, { sessionId, resolve: resolve as (result: unknown) => void, reject });
+      setTimeout(() => reject(new Error(`${method} was not answered.`)), answerMs).unref();
       this.socket.send(JSON.stringify({ id, method, params, sessionId }));
     });
   }

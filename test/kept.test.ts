@@ -37,19 +37,50 @@ describe('edits', () => {
     }
   });
 
+  /** Has the database of this page take nothing for some of its tables any more. */
+  const refuse = (...tables: string[]): Promise<unknown> =>
+    desk.driver.executeScript(
+      `const [tables] = arguments;
+       const put = IDBObjectStore.prototype.put;
+       IDBObjectStore.prototype.put = function (value, ...rest) {
+         if (tables.includes(this.name)) throw new DOMException('killed', 'AbortError');
+         return put.call(this, value, ...rest);
+       };`,
+      tables,
+    );
+
   test('what the database never got is taken from what was noted at once', async () => {
     await desk.choose('Levels');
     // A page that is killed writes nothing any more.
-    await desk.driver.executeScript(`
-      const put = IDBObjectStore.prototype.put;
-      IDBObjectStore.prototype.put = function (value, ...rest) {
-        if (this.name === 'shows') throw new DOMException('killed', 'AbortError');
-        return put.call(this, value, ...rest);
-      };`);
+    await refuse('shows', 'edits');
     await desk.type('Gamma value', '0.9');
     await desk.driver.navigate().refresh();
     await desk.choose('Levels');
     expect(await shown('Gamma value')).toBe('0.9');
+  });
+
+  test('what was noted at once, and is not on the disk yet as the browser is killed, is taken from the note in the database', async () => {
+    await desk.choose('Levels');
+    await refuse('shows');
+    await desk.type('Gamma value', '1.1');
+    await desk.until(
+      'a note in the database',
+      () =>
+        desk.driver.executeAsyncScript<number>(`
+          const [done] = arguments;
+          const opening = indexedDB.open('pyrvel');
+          opening.onsuccess = () => {
+            const count = opening.result.transaction('edits').objectStore('edits').count();
+            count.onsuccess = () => (opening.result.close(), done(count.result));
+          };`),
+      (notes) => notes === 1,
+    );
+    await desk.driver.executeScript(
+      `for (const key of Object.keys(localStorage)) if (key.startsWith('pyrvel.unsaved')) localStorage.removeItem(key);`,
+    );
+    await desk.driver.navigate().refresh();
+    await desk.choose('Levels');
+    expect(await shown('Gamma value')).toBe('1.1');
   });
 });
 

@@ -9,7 +9,7 @@ import { Desk, knowTheSteps, movingShow } from './desk';
 
 jest.setTimeout(900000);
 const isLong = process.env.PYRVEL_LONG === '1';
-const rounds = isLong ? 50 : 3;
+const rounds = isLong ? 50 : 2;
 const profile = mkdtempSync(path.join(os.tmpdir(), 'pyrvel-killed-'));
 let address: string;
 let close: () => Promise<void>;

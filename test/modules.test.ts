@@ -307,7 +307,7 @@ describe('frames and notes', () => {
     await alt('t');
     const note = await desk.find('[data-frame] .note strong');
     expect(await desk.textOf(note)).toBe('Note');
-    await desk.driver.actions({ async: true }).doubleClick(note).perform();
+    await desk.doubleClick(note);
     const field = await desk.find('[aria-label="Words of the note"]');
     await field.sendKeys(Key.chord(Key.CONTROL, 'a'), '# Bees', Key.ENTER, Key.ENTER, '- fly', Key.ESCAPE);
     await desk.until(

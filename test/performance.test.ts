@@ -69,6 +69,18 @@ describe('the performance', () => {
     expect(await seconds()).toBeCloseTo(before, 0);
   });
 
+  test('has what was pressed in the moment before a reload, which no engine has reported', async () => {
+    for (const on of [false, true]) {
+      await desk.driver.executeScript(`
+        for (const type of ['keydown', 'keyup'])
+          document.body.dispatchEvent(new KeyboardEvent(type, { key: 'F9', code: 'F9', bubbles: true }));
+        location.reload();`);
+      await sceneButton('Teal', 'on');
+      await switched('Blackout', on);
+      await switched('Freeze', true);
+    }
+  });
+
   test('survives the end of the engine', async () => {
     await desk.view('build');
     await desk.chooseNothing();

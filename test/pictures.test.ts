@@ -161,11 +161,7 @@ describe('the monitor', () => {
       (await desk.driver.findElements(By.css('[data-handle^="points"]'))).length;
     await desk.until('three corners', count, (n) => n === 3);
     const overlay = await desk.find('[data-testid="monitor-overlay"]');
-    await desk.driver
-      .actions({ async: true })
-      .move({ origin: overlay, x: 60, y: 40 })
-      .doubleClick()
-      .perform();
+    await desk.doubleClick(overlay, { x: 60, y: 40 });
     await desk.until('four corners', count, (n) => n === 4);
     await (await desk.find('[data-handle="points 4"]')).sendKeys(Key.DELETE);
     await desk.until('three again', count, (n) => n === 3);

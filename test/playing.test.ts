@@ -121,7 +121,7 @@ describe('the desk', () => {
       () => valueOf('Brightness'),
       (v) => v > 0.3,
     );
-    await desk.driver.actions({ async: true }).doubleClick(fader).perform();
+    await desk.doubleClick(fader);
     await desk.until(
       'home',
       () => valueOf('Brightness'),

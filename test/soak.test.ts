@@ -15,7 +15,7 @@ test('an evening in the real pages, with faults: nothing grows, clocks stay toge
   const isFine = await soakEvening({ minutes, seed: 5, scene: null, chart, say: (line) => said.push(line) });
   expect(said.filter((line) => line.startsWith('WRONG'))).toEqual([]);
   expect(isFine).toBe(true);
-  expect(said[0]).toMatch(/[1-9]\d* faults/);
+  expect(said.join('\n')).toMatch(/[1-9]\d* faults/);
   expect(readFileSync(chart, 'utf8')).toContain('framesPerSecond');
   rmSync(folder, { recursive: true });
 });

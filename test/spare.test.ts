@@ -5,7 +5,7 @@ import path from 'node:path';
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import { Options } from '../bin/arguments';
-import { openRelay, playerAddress } from '../bin/player';
+import { openGateway, playerAddress } from '../bin/player';
 import type { NetworkState } from '../src/core/machines/link';
 import { listen, makeApp } from '../src/server/server';
 import { Desk, knowTheSteps, movingShow } from './desk';
@@ -18,7 +18,7 @@ const servers: Awaited<ReturnType<typeof listen>>[] = [];
 let first: Desk;
 let second: Desk;
 /** The way of a player on a third machine. */
-let relay: Awaited<ReturnType<typeof openRelay>> | null = null;
+let gateway: Awaited<ReturnType<typeof openGateway>> | null = null;
 
 async function open(k: number): Promise<Desk> {
   const desk = await Desk.at(servers[k].address, { profile: profiles[k], unsigned: true });
@@ -39,7 +39,7 @@ beforeAll(async () => {
 });
 afterAll(async () => {
   for (const desk of [first, second]) await desk?.driver.quit().catch(() => undefined);
-  await relay?.close();
+  await gateway?.close();
   for (const { close } of servers) await close().catch(() => undefined);
   rmSync(folder, { recursive: true, force: true });
 });
@@ -132,6 +132,28 @@ describe('a spare', () => {
       );
   });
 
+  test('follows when another show is opened on the main machine, and back', async () => {
+    for (const [show, scene] of [
+      [movingShow('Dance', { Green: [0.1, 1, 0.3] }), 'Green'],
+      [movingShow('Relay', { Amber: [1, 0.6, 0.1], Blue: [0.1, 0.3, 1] }), 'Blue'],
+    ] as const) {
+      // Without a reload, in which the other one would take over.
+      await view(first, 'shows');
+      await first.openShow(show);
+      await view(second, 'build');
+      await second.find(`[role="tab"][data-scene="${scene}"]`);
+      await second.moves();
+    }
+    await second.click('[role="tab"][data-scene="Blue"]');
+    await view(second, 'play');
+    await second.click('[data-scene-button="Blue"] button');
+    await first.until(
+      'Blue to be on air',
+      () => onAir(first),
+      (scene) => scene === 's2',
+    );
+  });
+
   test('takes over when the browser of the main machine is killed, and what is played goes on', async () => {
     execFileSync('pkill', ['-9', '-f', profiles[0]]);
     await second.until(
@@ -177,12 +199,12 @@ describe('a spare', () => {
     ).json()) as NetworkState;
     const there = { host: addresses[0], name: 'Gable', code: codes!.player };
     const said: string[] = [];
-    relay = await openRelay(playerAddress(Options.of(there)), path.join(folder, 'third'), (line) =>
+    gateway = await openGateway(playerAddress(Options.of(there)), path.join(folder, 'third'), (line) =>
       said.push(line),
     );
     const desk = await second.driver.getWindowHandle();
     await second.driver.switchTo().newWindow('window');
-    await second.driver.get(relay.page.href);
+    await second.driver.get(gateway.page.href);
     await second.until('Amber at the player', shown, ([red, , blue]) => red > blue + 20);
     await second.until(
       'the spare to be known',

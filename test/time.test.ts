@@ -152,21 +152,8 @@ describe('curves', () => {
       );
     expect(await keys()).toBe(3);
     const { width } = await plot.getRect();
-    const doubleClick = (): Promise<void> =>
-      desk.driver
-        .actions({ async: true })
-        .move({ origin: plot, x: Math.round(width * 0.1), y: 0 })
-        .doubleClick()
-        .perform();
-    // On a busy machine two clicks may come too far apart to be a double one; they change nothing then.
-    await desk.until(
-      'a fourth key',
-      async () => {
-        if ((await keys()) === 3) await doubleClick();
-        return keys();
-      },
-      (n) => n === 4,
-    );
+    await desk.doubleClick(plot, { x: Math.round(width * 0.1), y: 0 });
+    await desk.until('a fourth key', keys, (n) => n === 4);
     await desk.click('[data-testid="curves"] [data-key="2"]');
     await desk.type('Key at', '2.5', '[data-testid="curves"]');
     await desk.type('Key value', '3', '[data-testid="curves"]');

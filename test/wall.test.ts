@@ -292,10 +292,7 @@ describe('the room', () => {
         ({ red, green }) => Math.abs(red - 255 * (0.2 + 0.2 * k) ** (1 / 2.2)) < 30 && green > 60,
       );
     }
-    await desk.driver
-      .actions({ async: true })
-      .doubleClick(await desk.find('[aria-label="Room"]'))
-      .perform();
+    await desk.doubleClick(await desk.find('[aria-label="Room"]'));
     const row = await desk.until(
       'its packets',
       () => desk.text('[data-arrives="Pixel string"]'),
