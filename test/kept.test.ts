@@ -123,6 +123,62 @@ describe('a show in two tabs', () => {
   });
 });
 
+describe('a page that is opening its show', () => {
+  const source = `
+    let letOpen;
+    const opens = new Promise((resolve) => (letOpen = resolve));
+    window.letOpen = letOpen;
+    const { get, set } = Object.getOwnPropertyDescriptor(IDBRequest.prototype, 'onsuccess');
+    Object.defineProperty(IDBOpenDBRequest.prototype, 'onsuccess', {
+      get,
+      set(heard) {
+        set.call(this, heard && ((event) => void opens.then(() => heard.call(this, event))));
+      },
+    });`;
+  const views = '[data-testid="patch"], main, aside';
+
+  /** Comes again to a page that does something before all else. */
+  async function comeAgain(first: string): Promise<() => Promise<unknown>> {
+    const { identifier } = await devTools<{ identifier: string }>(
+      desk.driver,
+      'Page.addScriptToEvaluateOnNewDocument',
+      { source: first },
+    );
+    await desk.driver.navigate().refresh();
+    return () => devTools(desk.driver, 'Page.removeScriptToEvaluateOnNewDocument', { identifier });
+  }
+
+  test('has nothing to press yet, and does what cannot wait once the show is there', async () => {
+    await desk.openShow(movingShow('Slow', { Amber: [1, 0.6, 0.1] }));
+    const remove = await comeAgain(source);
+    await desk.until(
+      'what is going on',
+      () => desk.text('[role="status"]'),
+      (text) => text === 'Opening the show…',
+    );
+    expect(await desk.driver.findElements(By.css(views))).toEqual([]);
+    expect(await desk.text('[href="/shows"]')).toBe('');
+    await desk.press(Key.F9);
+    await desk.driver.executeScript('letOpen()');
+    await remove();
+    await desk.find('[data-testid="patch"]');
+    expect(await desk.text('[href="/shows"]')).toBe('Slow');
+    await desk.find('[aria-label="Blackout"][aria-pressed="true"]');
+    await desk.press(Key.F9);
+    await desk.find('[aria-label="Blackout"][aria-pressed="false"]');
+  });
+
+  test('says why no show can be opened, and opens them when it can again', async () => {
+    const remove = await comeAgain(`
+      IDBFactory.prototype.open = () => { throw new DOMException('no storage here', 'SecurityError'); };`);
+    expect(await desk.text('[role="alert"]')).toMatch(/No show could be opened[^]*no storage here/);
+    await remove();
+    await desk.click('[role="alert"] button');
+    await desk.find('[data-testid="patch"]');
+    expect(await desk.text('[href="/shows"]')).toBe('Slow');
+  });
+});
+
 test('a storage that is full is said before and when it is, and no edit is lost', async () => {
   // Browsers of today tell pages of more space than there is: this one tells the truth, and takes no show any more.
   const { identifier } = await devTools<{ identifier: string }>(

@@ -31,6 +31,7 @@ import { historySession } from './data/history-session';
 import { liveStore } from './engine/live';
 import { ScrubNumber } from './parts/scrub-number';
 import { Elsewhere } from './data/elsewhere';
+import { Opened, useIsOpen } from './data/opened';
 import { dropFocus } from './parts/live-button';
 
 const HistoryPanel = lazy(() => import('./history/history-panel'));
@@ -249,13 +250,14 @@ function StageButtons() {
 
 /** The top bar and the view below it. */
 export function Shell() {
+  const isOpen = useIsOpen();
   const name = useShow((show) => show.name);
   const hasSteps = historySession((s) => s.isOpen);
   const hasHelp = helpSession((s) => s.isOpen);
   const { pathname } = useLocation();
   // Who comes for the first time is asked in Build; steps that are under way go with them everywhere.
   const isNew = firstSteps((s) => s.at !== null || (!s.isKnown && pathname === '/build'));
-  useEffect(() => listenToCommandKeys(window), []);
+  useEffect(() => listenToCommandKeys(window, !isOpen), [isOpen]);
   return (
     <div className="flex h-full flex-col">
       <header
@@ -266,9 +268,9 @@ export function Shell() {
         <NavLink
           to="/shows"
           className="max-w-32 min-w-14 truncate font-semibold max-xl:max-w-14 max-xl:min-w-8"
-          title={name}
+          title={isOpen ? name : undefined}
         >
-          {name}
+          {isOpen && name}
         </NavLink>
         <nav className="flex h-full" aria-label="Views">
           {views.map(([to, label]) => (
@@ -306,7 +308,9 @@ export function Shell() {
       </header>
       <LearnBanner />
       <div className="relative min-h-0 grow">
-        <Outlet />
+        <Opened>
+          <Outlet />
+        </Opened>
         <Elsewhere />
         <Suspense fallback={null}>
           <CommandList />

@@ -1,13 +1,13 @@
 import { isTyping } from '../inputs/keys-pointer';
 import { commandFor } from './registry';
 
-/** Runs commands by their keys in a window. `isStage`: a stage window, where only those for what can't wait work. */
-export function listenToCommandKeys(target: Window, isStage = false): () => void {
+/** Runs commands by their keys in a window. `onlyUrgent`: only those for what can't wait, as in a stage window. */
+export function listenToCommandKeys(target: Window, onlyUrgent = false): () => void {
   const onKey = (event: KeyboardEvent): void => {
     if (event.defaultPrevented || event.repeat) return;
     const command = commandFor(event, isTyping(event));
     // A dialog has the keyboard to itself, but for what can't wait.
-    const isHeld = isStage || target.document.querySelector('dialog[open]') !== null;
+    const isHeld = onlyUrgent || target.document.querySelector('dialog[open]') !== null;
     if (!command || (isHeld && !command.everywhere)) return;
     event.preventDefault();
     command.run();

@@ -9,6 +9,7 @@ import { database, type StoredShow } from './db';
 import { giveFiles } from './files';
 import { keepPerformance, keptPerformance, standing, type Standing } from './kept-performance';
 import { clearJournal, journalOf, noteAtOnce, noteOnDisk, withNoted } from './journal';
+import { openingStore } from './opened';
 import { askToSave, letGo, own, ownership, saveWhenAsked } from './ownership';
 import { sessionStore } from './session';
 import { openShow, showStore } from './show-store';
@@ -197,8 +198,7 @@ export async function loadShow(id: string, place?: Place, takeOver = false): Pro
   const going = place?.going ?? (isOpen ? standing() : null);
   openShow(id, show);
   sessionStore.setState({ sceneId, selection: place?.selection ?? [], wire: null });
-  engine().open(show, program, going?.resume ?? null);
-  for (const command of going?.due ?? []) engine().perform(command);
+  engine().open(show, program, going?.resume ?? null, going?.due);
   void giveFiles(show);
   await save();
   await saveSession();
@@ -234,21 +234,20 @@ interface Place {
   selection: readonly string[];
   /** Scene on air. */
   program: string;
-  /** How the performance stood, if it goes on. */
+  /** How the performance stood, if it goes on; undefined: as it stands when the show is opened, if that is the open one. */
   going?: Standing | null;
 }
 
 const here = (): Place => {
   const { sceneId, selection } = sessionStore.getState();
   const { program, incoming } = liveStore.getState().program;
-  return { sceneId, selection, program: incoming ?? program, going: standing() };
+  return { sceneId, selection, program: incoming ?? program };
 };
 
 /** Goes on editing the open show here, though another tab has it. */
 export const takeOver = (): Promise<boolean> => loadShow(showStore.getState().id, here(), true);
 
-/** Comes back to where the performer was; on the first visit, to the demo show. */
-export async function comeBack(): Promise<void> {
+async function openLast(): Promise<void> {
   await emptyBin();
   const session = await database.session.get('here');
   if (session) {
@@ -258,6 +257,15 @@ export async function comeBack(): Promise<void> {
   const latest = await latestShow();
   if (latest && (await loadShow(latest.id))) return;
   await loadShow(await restoreDemo());
+}
+
+/** Comes back to where the performer was; on the first visit, to the demo show. */
+export async function comeBack(): Promise<void> {
+  try {
+    await openLast();
+  } catch (error) {
+    openingStore.setState({ failure: error instanceof Error ? error.message : String(error) });
+  }
 }
 
 /** Keeps the database in step with the open show, and the engine with it; called once. */

@@ -127,6 +127,21 @@ describe('the client of the engine', () => {
     expect(ready().of('perform')).toEqual([]);
   });
 
+  test.each(['before', 'after'])(
+    'does to the first show what was pressed before it was there, after what an earlier page left: the engine is ready %s',
+    (when) => {
+      if (when === 'before') ready();
+      client.perform({ type: 'blackout' });
+      client.open(showOf('Night'), 's1', null, [{ type: 'step' }]);
+      const { sent } = when === 'before' ? FakeWorker.last : ready();
+      expect(sent.filter(({ type }) => type === 'open' || type === 'perform')).toMatchObject([
+        { type: 'open' },
+        { type: 'perform', command: { type: 'step' } },
+        { type: 'perform', command: { type: 'blackout' } },
+      ]);
+    },
+  );
+
   test('sends commands as they are', () => {
     client.open(showOf('Night'), 's1');
     const worker = ready();

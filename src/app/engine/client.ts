@@ -257,13 +257,23 @@ export class EngineClient {
     return this.due.commands;
   }
 
-  /** Opens a show at a scene; or where `resume`, a report of an earlier engine, says. */
-  open(show: Show, program: string, resume: PerformanceState | null = null): void {
+  /**
+   * Opens a show at a scene; or where `resume`, a report of an earlier engine, says, with what it did not hold. What is pressed before the
+   * first show is there is done to that.
+   */
+  open(
+    show: Show,
+    program: string,
+    resume: PerformanceState | null = null,
+    due: readonly PerformanceCommand[] = [],
+  ): void {
+    if (this.show) this.due.forget();
+    this.due.precede(due);
     this.show = show;
     this.program = program;
     this.performance = resume;
-    this.due.forget();
     this.post({ type: 'open', show, program, resume });
+    if (this.ready) this.due.tellAll();
     this.requests.sendAll();
   }
 

@@ -44,7 +44,14 @@ export class DueCommands {
     this.count = 0;
   }
 
-  /** Another engine has the show. */
+  /** What was done in an earlier page comes before all that waits. */
+  precede(commands: readonly PerformanceCommand[]): void {
+    this.waiting.unshift(
+      ...commands.map((command): Due => ({ message: { type: 'perform', command }, isAgain: false })),
+    );
+  }
+
+  /** The engine has the show. */
   tellAll(): void {
     for (const due of this.waiting.splice(0)) this.tell(due);
   }
