@@ -1,7 +1,6 @@
 import { createHash, randomBytes, X509Certificate } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import type { IncomingMessage } from 'node:http';
-import { request } from 'node:https';
 import { hostname } from 'node:os';
 import { pipeline } from 'node:stream/promises';
 import { io, type Socket } from 'socket.io-client';
@@ -15,6 +14,7 @@ import {
   type Successor,
   type ToServer,
 } from '../../core/machines/link';
+import { askMachine, textOf, type Question } from './asking';
 import { agentFor, certificateAt } from './certificate';
 import type { SharedFiles } from './files';
 import type { Hub } from './hub';
@@ -49,36 +49,20 @@ export const isEntrance = (value: unknown): value is Entrance => {
 };
 
 /** Asks a main machine for something. Throws FollowError with what it says, or that it says nothing. */
-function ask(
-  { address, token, certificate }: Entrance,
-  method: 'GET' | 'POST' | 'PUT' | 'HEAD',
+const ask = (
+  { token, ...place }: Entrance,
+  method: Question['method'],
   route: string,
-  send: (body: ReturnType<typeof request>) => unknown = (body) => body.end(),
-): Promise<IncomingMessage> {
-  return new Promise((resolve, reject) => {
-    const fail = (error: Error): void =>
-      reject(new FollowError(`The main machine does not answer at ${address} (${error.message}).`));
-    const asked = request(
-      `${address}${route}`,
-      {
-        method,
-        agent: agentFor(certificate),
-        timeout: answerMs,
-        headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
-      },
-      resolve,
-    );
-    asked.on('timeout', () => asked.destroy(new Error('no answer')));
-    asked.on('error', fail);
-    Promise.resolve(send(asked)).catch(fail);
+  send?: Question['send'],
+): Promise<IncomingMessage> =>
+  askMachine(place, route, {
+    method,
+    timeout: answerMs,
+    headers: { Authorization: `Bearer ${token}`, 'Content-Type': 'application/json' },
+    send,
+  }).catch((error: Error) => {
+    throw new FollowError(`The main machine does not answer at ${place.address} (${error.message}).`);
   });
-}
-
-async function textOf(answer: IncomingMessage): Promise<string> {
-  let text = '';
-  for await (const chunk of answer.setEncoding('utf8')) text += chunk as string;
-  return text;
-}
 
 /** Types the code for the spare at a main machine. Throws FollowError. */
 export async function enterAt(given: string, code: string): Promise<Entrance> {

@@ -1,8 +1,8 @@
 import { createServer, ServerResponse, type IncomingMessage, type Server } from 'node:http';
-import { request } from 'node:https';
 import type { AddressInfo, Socket } from 'node:net';
 import { createProxyServer } from 'httpxy';
 import { isPlace, linkPath, type Place } from '../../core/machines/link';
+import { askMachine, textOf } from './asking';
 import { agentFor, certificateAt } from './certificate';
 
 /** Milliseconds in which a machine has to answer a look, and what is passed on to it. */
@@ -10,7 +10,7 @@ const answerMs = 1000;
 const passedMs = 5000;
 /** Milliseconds between two questions for the spare. */
 const askMs = 5000;
-const mostBytes = 64 * 1024;
+const mostCharacters = 64 * 1024;
 
 /** One address of a place, as it was found to answer. */
 interface Found {
@@ -143,27 +143,11 @@ export class Gateway {
   private async askForSpare(): Promise<void> {
     try {
       const { address, place } = await this.reach();
-      const text = await new Promise<string>((resolve, reject) => {
-        const asked = request(
-          `${address}/machines/spare`,
-          { agent: agentFor(place.certificate), timeout: answerMs },
-          (answer) => {
-            let body = '';
-            answer.setEncoding('utf8');
-            answer.on('data', (chunk: string) => {
-              body += chunk;
-              if (body.length > mostBytes) asked.destroy(new Error('too long'));
-            });
-            answer.on('end', () =>
-              answer.statusCode === 200 ? resolve(body) : reject(new Error(`status ${answer.statusCode}`)),
-            );
-            answer.on('error', reject);
-          },
-        );
-        asked.on('timeout', () => asked.destroy(new Error('no answer')));
-        asked.on('error', reject);
-        asked.end();
+      const answer = await askMachine({ address, certificate: place.certificate }, '/machines/spare', {
+        timeout: answerMs,
       });
+      const text = await textOf(answer, mostCharacters);
+      if (answer.statusCode !== 200) return;
       const spare: unknown = JSON.parse(text);
       this.learn(place, isPlace(spare) ? spare : null);
     } catch {

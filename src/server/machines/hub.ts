@@ -11,19 +11,19 @@ import type { PerformanceCommand } from '../../core/desk/command';
 import {
   isSuccessor,
   linkPath,
-  linkVersion,
   type Audience,
   type FromServer,
-  type Handshake,
   type MachineCard,
   type StateNews,
   type Successor,
   type ToServer,
 } from '../../core/machines/link';
 import type { ControllerState } from '../../core/inputs/inputs';
-import { comesAs, deskOf, mayPerform, type DeskRole } from '../../core/machines/roles';
-import { AccessError, type Access } from './access';
-import { isHandshake, isReport, readCommand } from './message-check';
+import type { DeskRole } from '../../core/machines/roles';
+import type { Access } from './access';
+import { admit, type Admitted } from './admission';
+import { Hands, type Held } from './hands';
+import { isReport, readCommand } from './message-check';
 
 /** Most bytes of one message: of a page of this machine, which sends whole shows, and of one that came over the network. */
 const mostBytes = { local: 64 * 2 ** 20, network: 64 * 1024 };
@@ -37,9 +37,6 @@ export interface Limits {
 const usualLimits: Limits = { messages: 400, refused: 1000 };
 /** Milliseconds between two lists of machines. */
 const rosterMs = 1000;
-const mostOthers = 64;
-/** Milliseconds for which moves of faders are gathered before they are passed on. */
-const gatherMs = 6;
 /** Milliseconds between two signs of life for the spare. */
 const pulseMs = 200;
 /** Most bytes of a small picture of what a machine shows. */
@@ -47,12 +44,8 @@ const mostShownBytes = 32 * 1024;
 /** Most bytes of an edit, put together. */
 const mostEditBytes = 64 * 2 ** 20;
 
-interface Known {
-  role: Handshake['role'];
-  desk: DeskRole | null;
-  card: MachineCard;
-  /** Pads and hits that are held: they are let go for a machine that is gone. */
-  held: Map<string, PerformanceCommand>;
+interface Known extends Admitted {
+  held: Held;
   refused: number;
   /** Parts of an edit that is on its way. */
   parts: Uint8Array[];
@@ -101,9 +94,10 @@ export class Hub {
   /** Addresses of the spare of this machine. */
   private spareAt: readonly string[] = [];
   private elsewhere: MachineCard[] = [];
-  /** Moves of faders that were not passed on yet, by control. */
-  private readonly moves = new Map<string, PerformanceCommand>();
-  private passing: NodeJS.Timeout | undefined;
+  private readonly hands = new Hands(
+    () => this.isLed,
+    (commands) => this.perform(commands),
+  );
   /** Called when the spare says that it has taken over. */
   onTaken: (successor: Successor) => void = () => undefined;
   /** Called when a spare says where it is found. */
@@ -195,7 +189,7 @@ export class Hub {
   close(): void {
     clearInterval(this.roster);
     clearInterval(this.pulse);
-    clearTimeout(this.passing);
+    this.hands.end();
     for (const engine of this.engines) engine.close();
     this.io.disconnectSockets(true);
   }
@@ -232,52 +226,12 @@ export class Hub {
     return this.links().filter(({ data }) => data.role !== 'main');
   }
 
-  private checkNumber(): void {
-    if (this.others.length >= mostOthers)
-      throw new Error(`${mostOthers} machines are there already. Close some of them.`);
-  }
-
   private async letIn(link: Link): Promise<void> {
-    const hello: unknown = link.handshake.auth;
-    if (!isHandshake(hello)) throw new Error('This is no machine of Pyrvel.');
-    if (hello.version !== linkVersion)
-      throw new Error('This page is of another version than the main machine. Load it again.');
-    let desk: DeskRole | null = null;
-    if (hello.role === 'main') {
-      if (!isLocal(link.request))
-        throw new Error('Only the machine of the server itself can be the main one.');
-    } else if (hello.role === 'player' && isLocal(link.request)) {
-      // A window of this very machine needs no code to show what is shown here anyway.
-      this.checkNumber();
-    } else {
-      this.checkNumber();
-      const pass = await this.access.check(hello.token);
-      if (pass.machine !== hello.machine) throw new AccessError(401, 'This machine has to be let in again.');
-      if (comesAs(pass.role) !== hello.role)
-        throw new AccessError(401, 'This code was for another kind of machine. Type the one for this.');
-      desk = deskOf(pass.role);
-    }
-    link.data = {
-      role: hello.role,
-      desk,
-      held: new Map(),
-      refused: 0,
-      parts: [],
-      card: {
-        machine: hello.machine,
-        name: hello.name,
-        role: hello.role,
-        desk,
-        address: (link.request.socket.remoteAddress ?? '').replace('::ffff:', ''),
-        since: ownClock(),
-        clock: null,
-        asked: 0,
-        lost: 0,
-        framesPerSecond: null,
-        lacks: '',
-        where: '',
-      },
-    };
+    const { handshake, request } = link;
+    const address = (request.socket.remoteAddress ?? '').replace('::ffff:', '');
+    const origin = { isLocal: isLocal(request), address };
+    const admitted = await admit(handshake.auth, origin, this.access, this.others.length);
+    link.data = { ...admitted, held: new Map(), refused: 0, parts: [] };
   }
 
   /** Counts a message; false: there were too many. */
@@ -518,56 +472,19 @@ export class Hub {
     const { held } = link.data;
     link.on('perform', (asked, answer) => {
       void this.counts(link).then((fine) => {
-        const say = (fault: string): void => {
-          if (typeof answer === 'function') answer(fault);
-        };
-        const command = readCommand(asked);
-        if (!fine) say('This machine sends more than can be followed.');
-        else if (!command) say('This is no command of Pyrvel.');
-        else if (!mayPerform(desk, command.type)) say('This remote desk may not do that.');
-        else if (!this.isLed) say('The main machine is away.');
-        else {
-          this.note(held, command);
-          this.pass(command);
-          say('');
-        }
+        const fault = fine
+          ? this.hands.take(asked, desk, held)
+          : 'This machine sends more than can be followed.';
+        if (typeof answer === 'function') answer(fault);
       });
     });
-    link.on('disconnect', () => {
-      for (const command of held.values()) this.pass(command);
-    });
+    link.on('disconnect', () => this.hands.letGo(held));
   }
 
-  /** Has a command carried out where it is performed. */
-  private pass(command: PerformanceCommand): void {
-    if (this.upstream) this.upstream.perform(command);
-    else if (command.type === 'desk') {
-      // Many hands move many faders: of each, the main machine needs the last place it has come to.
-      this.moves.delete(command.control);
-      this.moves.set(command.control, command);
-      this.passing ??= setTimeout(() => this.passMoves(), gatherMs);
-    } else {
-      this.passMoves();
-      this.main?.emit('perform', [command]);
-    }
-  }
-
-  private passMoves(): void {
-    clearTimeout(this.passing);
-    this.passing = undefined;
-    if (this.moves.size > 0) this.main?.emit('perform', [...this.moves.values()]);
-    this.moves.clear();
-  }
-
-  /** Remembers what lets go what a machine holds. */
-  private note(held: Known['held'], command: PerformanceCommand): void {
-    if (command.type === 'press') {
-      if (command.down) held.set(`press ${command.control}`, { ...command, down: false });
-      else held.delete(`press ${command.control}`);
-    } else if (command.type === 'hit') {
-      if (command.on) held.set(`hit ${command.hit}`, { ...command, on: false });
-      else held.delete(`hit ${command.hit}`);
-    }
+  /** Has commands carried out where it is performed. */
+  private perform(commands: readonly PerformanceCommand[]): void {
+    if (this.upstream) for (const command of commands) this.upstream.perform(command);
+    else this.main?.emit('perform', [...commands]);
   }
 
   private tellAudience(): void {
