@@ -82,6 +82,11 @@ export class Engine {
   private readonly outputs = new Outputs(
     (id, share) => this.tell({ type: 'output-painted', id, share }),
     (id, picture) => this.tell({ type: 'stand-in', id, picture }, [picture.rgba.buffer as ArrayBuffer]),
+    (pictures) =>
+      this.tell(
+        { type: 'pictures', pictures },
+        pictures.map(({ bitmap }) => bitmap),
+      ),
   );
   private readonly inputs = new LiveInputs();
   private readonly performance: Performance;
@@ -246,6 +251,9 @@ export class Engine {
       case 'layer-taken':
         this.layerIsOut = false;
         break;
+      case 'pictures-taken':
+        this.outputs.picturesTaken();
+        break;
       case 'export':
         void this.takers.export(message.order, this.show, this.graphics.usable, this.catalogue);
         break;
@@ -363,6 +371,7 @@ export class Engine {
       this.isUnpainted = false;
       this.paint(now, show, graphics);
       this.reportPerformance(now);
+      this.report(now, show, graphics);
     }
     if (this.mustWait(now, graphics.clock)) {
       // A patch that is moved must not wait for the next frame of a heavy scene.
@@ -380,8 +389,10 @@ export class Engine {
     }
     this.shareSound();
     // With the pictures that show it: whatever the page is told apart, it puts together by itself, and paints, apart.
-    if (!this.isUnpainted) this.reportPerformance(now);
-    this.report(now, show, graphics);
+    if (!this.isUnpainted) {
+      this.reportPerformance(now);
+      this.report(now, show, graphics);
+    }
     return false;
   }
 
@@ -591,6 +602,7 @@ export class Engine {
       feedbackWatch.turn(now, watched, easy);
       darkWatch.turn(now, scene, watched, easy);
     }
+    this.outputs.handOver();
     this.painter.paint('stage', show, graphics);
     this.painter.feedPixels(now, show, graphics);
     if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);

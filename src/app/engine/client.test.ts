@@ -270,6 +270,35 @@ describe('the client of the engine', () => {
       expect(box.made).toHaveLength(2);
     });
 
+    test('paints outputs of the desk by pictures that the engine gives it, and says that it has taken them', () => {
+      const box = new FakeBox();
+      const id = client.outputs.add({
+        source: { type: 'program' },
+        use: 'desk',
+        box: () => box.element,
+        size: () => ({ width: 640, height: 360 }),
+      });
+      const worker = ready();
+      expect(worker.of('output-add')).toMatchObject([{ id, canvas: null }]);
+      let open = 0;
+      const give = (to: string, share: [number, number] = [0.5, 1]): void => {
+        open++;
+        const bitmap = { close: () => open-- } as unknown as ImageBitmap;
+        worker.say({ type: 'pictures', pictures: [{ id: to, bitmap, share }] });
+      };
+      give(id);
+      const [canvas] = box.canvases;
+      expect([canvas.draws, canvas.style.width]).toEqual([1, '200%']);
+      worker.say({ type: 'output-lost', id, dark: false });
+      give(id);
+      // The one before goes once the next has a picture.
+      expect(box.canvases.map(({ draws }) => draws)).toEqual([1]);
+      expect(box.canvases[0]).not.toBe(canvas);
+      client.outputs.remove(id);
+      give(id);
+      expect([open, worker.of('pictures-taken').length]).toEqual([0, 3]);
+    });
+
     test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', () => {
       const box = new FakeBox();
       const output = { source: { type: 'program' }, use: 'stage' } as const;

@@ -187,6 +187,10 @@ export class EngineClient {
       case 'graphics':
         this.emit(message);
         break;
+      case 'pictures':
+        this.outputs.show(message.pictures);
+        this.post({ type: 'pictures-taken' });
+        break;
       case 'output-painted':
         this.outputs.settle(message);
         this.emit(message);

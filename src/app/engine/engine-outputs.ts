@@ -1,6 +1,7 @@
 import type {
   FromEngine,
   OutputMapping,
+  OutputPicture,
   OutputSource,
   OutputSpec,
   StandIn,
@@ -44,6 +45,11 @@ export class EngineOutputs {
   private readonly hosts = new Map<string, OutputHost>();
   /** What stands in for outputs, by output. */
   private readonly standIns = new Map<string, StandIn>();
+  /**
+   * Where this page paints outputs of the desk, by output: in the same frame as the live layer. A canvas of the engine's own, as a stage has, is
+   * put together with the page once more for each of its pictures.
+   */
+  private readonly painted = new Map<string, { context: ImageBitmapRenderingContext; share: string }>();
   /** When the engine last said that outputs lost their canvases. */
   private lostAt = -Infinity;
   private isWatchingCard = false;
@@ -76,6 +82,7 @@ export class EngineOutputs {
     if (box) clearBox(box);
     this.hosts.delete(id);
     this.standIns.delete(id);
+    this.painted.delete(id);
     this.line.post({ type: 'output-remove', id });
   }
 
@@ -89,13 +96,33 @@ export class EngineOutputs {
     const box = host.box();
     if (!box) return;
     const size = host.size();
-    const canvas = stackCanvas(box, canvasName(host)).transferControlToOffscreen();
+    const shown = stackCanvas(box, canvasName(host));
     const spec = { source: sourceInEngine(source), use, mapping, ...size };
-    this.line.post({ type: 'output-add', id, canvas, spec }, [canvas]);
+    if (use === 'desk') {
+      this.painted.set(id, { context: shown.getContext('bitmaprenderer')!, share: '' });
+      this.line.post({ type: 'output-add', id, canvas: null, spec });
+    } else {
+      const canvas = shown.transferControlToOffscreen();
+      this.line.post({ type: 'output-add', id, canvas, spec }, [canvas]);
+    }
+  }
+
+  /** Paints what the engine has drawn for outputs of the desk. */
+  show(pictures: readonly OutputPicture[]): void {
+    for (const { id, bitmap, share } of pictures) {
+      const output = this.painted.get(id);
+      output?.context.transferFromImageBitmap(bitmap);
+      // One that is gone has not taken it.
+      bitmap.close();
+      if (output && output.share !== String(share)) {
+        output.share = String(share);
+        this.settle({ id, share });
+      }
+    }
   }
 
   /** The engine has painted one, which fills that share of its canvas. */
-  settle({ id, share }: Extract<FromEngine, { type: 'output-painted' }>): void {
+  settle({ id, share }: Pick<OutputPicture, 'id' | 'share'>): void {
     const box = this.hosts.get(id)?.box();
     if (box) settleCanvas(box, share);
   }

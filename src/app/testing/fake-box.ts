@@ -11,8 +11,15 @@ export class FakeCanvas {
   transferControlToOffscreen(): object {
     return this.offscreen;
   }
-  getContext(): { putImageData(image: { data: Uint8ClampedArray }): void } {
+  getContext(): {
+    putImageData(image: { data: Uint8ClampedArray }): void;
+    transferFromImageBitmap(bitmap: unknown): void;
+  } {
     return {
+      transferFromImageBitmap: () => {
+        this.draws++;
+        this.arrive();
+      },
       putImageData: ({ data }) => {
         this.drawn = data;
         this.draws++;

@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { Gpu } from '../gpu/gpu';
-import type { OutputSpec } from '../protocol/protocol';
+import type { OutputPicture, OutputSpec } from '../protocol/protocol';
 import { wholePicture } from './mapping';
 import { Outputs, type Draw, type StateOf } from './outputs';
 
@@ -53,6 +53,7 @@ const spec = (change: Partial<OutputSpec> = {}): OutputSpec => ({
 describe('outputs', () => {
   let told: [string, readonly [number, number]][];
   let given: string[];
+  let handed: OutputPicture[][];
   let outputs: Outputs;
   let fake: FakeGpu;
   let gpu: Gpu;
@@ -84,9 +85,11 @@ describe('outputs', () => {
   beforeEach(() => {
     told = [];
     given = [];
+    handed = [];
     outputs = new Outputs(
       (id, share) => told.push([id, share]),
       (id) => given.push(id),
+      (pictures) => handed.push(pictures),
     );
     fake = new FakeGpu();
     gpu = fake as unknown as Gpu;
@@ -104,6 +107,43 @@ describe('outputs', () => {
     const late = add('late');
     paint(gpu, 'desk', false, draw, () => 'other');
     expect([canvas.bitmaps.length, late.bitmaps.length]).toEqual([2, 1]);
+  });
+
+  test('without a canvas give the page their pictures, all at once, and none until it has taken the last ones', () => {
+    outputs.add('large', spec({ width: 640, height: 360 }), null);
+    outputs.add('small', spec(), null);
+    let state = 'a';
+    const turn = (): void => {
+      paint(
+        gpu,
+        'desk',
+        false,
+        () => true,
+        () => state,
+      );
+      outputs.handOver();
+    };
+    turn();
+    expect(handed.map((all) => all.map(({ id, share }) => [id, ...share]))).toEqual([
+      [
+        ['large', 1, 1],
+        ['small', 0.5, 0.5],
+      ],
+    ]);
+    // What it has is not given again, and nothing is not given at all.
+    outputs.picturesTaken();
+    turn();
+    expect(handed).toHaveLength(1);
+    state = 'b';
+    turn();
+    state = 'c';
+    turn();
+    expect(handed).toHaveLength(2);
+    // What came meanwhile is owed, though it stands still by now.
+    outputs.picturesTaken();
+    turn();
+    expect(handed).toHaveLength(3);
+    expect([told, outputs.stageFrames]).toEqual([[], 0]);
   });
 
   test('that could not be drawn when they changed are painted once they can be, though they stand still by then', () => {

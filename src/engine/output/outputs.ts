@@ -1,11 +1,12 @@
 import type { Gpu } from '../gpu/gpu';
-import type { OutputSource, OutputSpec, StandIn } from '../protocol/protocol';
+import type { OutputPicture, OutputSource, OutputSpec, StandIn } from '../protocol/protocol';
 import { StandIns } from './stand-ins';
 
-/** A canvas with what is painted on it. */
+/** A place with what is painted there. */
 interface Output extends OutputSpec {
   id: string;
-  context: ImageBitmapRenderingContext;
+  /** Null: the page paints it. */
+  context: ImageBitmapRenderingContext | null;
   painted: boolean;
   /** Its canvas went with the graphics card. */
   isLost: boolean;
@@ -35,16 +36,22 @@ export class Outputs {
   /** Pictures painted on stage outputs since the start. */
   stageFrames = 0;
 
+  /** Pictures that the page is to be given, and whether it has not taken the last ones. */
+  private pictures: OutputPicture[] = [];
+  private arePicturesOut = false;
+
   constructor(
     private readonly tellPainted: (id: string, share: readonly [number, number]) => void,
     giveStandIn: (id: string, picture: StandIn) => void,
+    private readonly givePictures: (pictures: OutputPicture[]) => void,
   ) {
     this.standIns = new StandIns(giveStandIn);
   }
 
-  add(id: string, spec: OutputSpec, canvas: OffscreenCanvas): void {
-    const context = canvas.getContext('bitmaprenderer');
-    if (!context) return;
+  /** `canvas` null: the page paints it. */
+  add(id: string, spec: OutputSpec, canvas: OffscreenCanvas | null): void {
+    const context = canvas && canvas.getContext('bitmaprenderer');
+    if (canvas && !context) return;
     // One that is frozen keeps what stands in for it.
     const painted = this.all.get(id)?.isLost === true && this.standIns.has(id);
     this.all.set(id, { ...spec, id, context, painted, isLost: false, state: '', share: [0, 0] });
@@ -122,6 +129,7 @@ export class Outputs {
     const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
       if (output.use !== use || output.isLost || (output.painted && isFrozen(output))) continue;
+      if (!output.context && this.arePicturesOut) continue;
       // What stands in for it is better than a part of it.
       if (output.painted && output.state === '' && !isWhole(output)) continue;
       const state = stateOf(output);
@@ -134,6 +142,11 @@ export class Outputs {
       }
       output.state = state;
       const share: readonly [number, number] = [output.width / width, output.height / height];
+      if (!output.context) {
+        output.painted = true;
+        this.pictures.push({ id: output.id, bitmap: gpu.canvas.transferToImageBitmap(), share });
+        continue;
+      }
       if (!output.painted || share[0] !== output.share[0] || share[1] !== output.share[1]) {
         output.share = share;
         output.painted = true;
@@ -142,6 +155,18 @@ export class Outputs {
       output.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
       if (use === 'stage') this.stageFrames++;
     }
+  }
+
+  /** Gives the page what was painted for it, all at once. */
+  handOver(): void {
+    if (this.pictures.length === 0) return;
+    this.arePicturesOut = true;
+    this.givePictures(this.pictures.splice(0));
+  }
+
+  /** The page has taken the last pictures. */
+  picturesTaken(): void {
+    this.arePicturesOut = false;
   }
 
   /** Keeps a small picture of one of them, in turn, for when the graphics card is lost. `isFrozen` and `draw` as in `paint`. */

@@ -72,6 +72,13 @@ export interface StandIn {
   rgba: Uint8Array;
 }
 
+/** What an output shows: `share` of the width and height of a bitmap, from its lower left. */
+export interface OutputPicture {
+  id: string;
+  bitmap: ImageBitmap;
+  share: readonly [number, number];
+}
+
 /** What the editor looks at, beside its outputs. */
 export interface Watch {
   /** Scene open in Build, or null. */
@@ -183,6 +190,8 @@ export type EventMessage =
   | { type: 'clear-return'; scene: string; wire: string }
   /** The page has taken the last picture of the live layer; the engine makes no other before. */
   | { type: 'layer-taken' }
+  /** The same of the last pictures of outputs. */
+  | { type: 'pictures-taken' }
   | { type: 'request'; id: number; request: EngineRequest }
   | { type: 'camera-fault'; device: string; message: string }
   /** Causes a fault on purpose: the graphics context lost, the engine gone or hanging, or the server away for a moment. */
@@ -193,7 +202,8 @@ export type HandoverMessage =
   | { type: 'export'; order: ExportOrder }
   /** Begins a recording of what is on air; null: ends it. */
   | { type: 'live-recording'; order: LiveOrder | null }
-  | { type: 'output-add'; id: string; spec: OutputSpec; canvas: OffscreenCanvas }
+  /** `canvas` null: the page paints it by pictures that it is given. */
+  | { type: 'output-add'; id: string; spec: OutputSpec; canvas: OffscreenCanvas | null }
   /** Sound of a file of the show, one channel; no samples if it could not be read. */
   | { type: 'sound-file'; file: string; rate: number; samples: Float32Array }
   /** Blocks of samples of a device arrive through the port; null: there is none any more. */
@@ -388,6 +398,8 @@ export type FromEngine =
       share: readonly [number, number];
       layout: Pick<LayerLayout, 'scene' | 'width' | 'height' | 'ratio' | 'view'>;
     }
+  /** New pictures of outputs that the page paints. They come together, and with the live layer: whatever comes apart, the page paints apart. */
+  | { type: 'pictures'; pictures: OutputPicture[] }
   /** `nodes`: those of the cards in sight; null: nothing is said of them this time. */
   | { type: 'glance'; nodes: NodeGlance[] | null; parts: PartGlance[]; bench: BenchData | null }
   /** Faults and notes of nodes, and notes of return wires. */
