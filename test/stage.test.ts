@@ -155,6 +155,20 @@ describe('the stage window', () => {
     await desk.driver.switchTo().window(editor);
   });
 
+  test('is not dark for a moment when the process that draws dies', async () => {
+    await look(stage, () => desk.moves('canvas'));
+    await desk.until(
+      'what would stand in for it',
+      () => desk.driver.executeScript<string>('return document.body.style.backgroundImage'),
+      (image) => image.startsWith('url('),
+    );
+    await desk.killDrawing();
+    // The browser gives a picture once it can draw again, which the page has not heard by then.
+    const { mean } = await desk.figures(await desk.driver.takeScreenshot());
+    expect(mean).toBeGreaterThan(20);
+    await look(stage, () => desk.moves('canvas'));
+  });
+
   test('comes back when the engine died', async () => {
     await look(editor, () => desk.chooseNothing());
     await desk.click('[title^="Stops the engine"]');

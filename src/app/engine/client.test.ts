@@ -299,7 +299,10 @@ describe('the client of the engine', () => {
       expect([open, worker.of('pictures-taken').length]).toEqual([0, 3]);
     });
 
-    test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', () => {
+    test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', async () => {
+      const settled = async (): Promise<void> => {
+        for (let k = 0; k < 5; k++) await Promise.resolve();
+      };
       const box = new FakeBox();
       const output = { source: { type: 'program' }, use: 'stage' } as const;
       const id = client.outputs.add({
@@ -320,6 +323,17 @@ describe('the client of the engine', () => {
       fresh.arrive();
       worker.say({ type: 'output-painted', id, share: [1, 1] });
       expect(box.canvases).toEqual([fresh]);
+      await settled();
+      expect(box.style.backgroundImage).toMatch(/blob:/);
+      // A stage that is dark has nothing behind it, and what comes late is not put there.
+      worker.say({ type: 'stand-in', id, picture });
+      worker.say(report({ blackout: true }));
+      await settled();
+      expect(box.style.backgroundImage).toBe('');
+      worker.say({ type: 'stand-in', id, picture });
+      worker.say(report());
+      await settled();
+      expect(box.style.backgroundImage).toBe('');
       // One that is dark shows no stand-in.
       worker.say({ type: 'output-lost', id, dark: true });
       expect(box.canvases.at(-1)).toBe(fresh);

@@ -153,6 +153,7 @@ export class EngineClient {
         this.greet();
         break;
       case 'performance':
+        if (message.state.blackout && !this.performance?.blackout) this.outputs.darken();
         this.performance = message.state;
         this.due.hear(message.performed);
         this.emit(message);

@@ -7,7 +7,7 @@ import type {
   StandIn,
   ToEngine,
 } from '../../engine/protocol/protocol';
-import { clearBox, settleCanvas, stackCanvas, standIn } from './output-box';
+import { clearBehind, clearBox, putBehind, settleCanvas, stackCanvas, standIn } from './output-box';
 import { sourceInEngine } from './places';
 
 /** Milliseconds that an engine may take to hear of a lost graphics card after the page did, or before it. */
@@ -79,7 +79,10 @@ export class EngineOutputs {
 
   remove(id: string): void {
     const box = this.hosts.get(id)?.box();
-    if (box) clearBox(box);
+    if (box) {
+      clearBox(box);
+      clearBehind(box);
+    }
     this.hosts.delete(id);
     this.standIns.delete(id);
     this.painted.delete(id);
@@ -129,9 +132,21 @@ export class EngineOutputs {
 
   /** Keeps what stands in for one when the graphics card is lost. */
   keepStandIn({ id, picture }: Extract<FromEngine, { type: 'stand-in' }>): void {
-    if (this.hosts.has(id)) this.standIns.set(id, picture);
+    const host = this.hosts.get(id);
+    const box = host?.box();
+    if (host) this.standIns.set(id, picture);
+    const isWanted = (): boolean => this.hosts.get(id) === host && !this.line.isBlackedOut();
+    if (box && host?.use === 'stage' && isWanted()) void putBehind(box, picture, isWanted);
     if (!this.isWatchingCard) this.line.hearOfLoss(() => this.coverAll());
     this.isWatchingCard = true;
+  }
+
+  /** The stage is dark from now on: nothing of before lies behind its canvases either. */
+  darken(): void {
+    for (const { use, box } of this.hosts.values()) {
+      const element = use === 'stage' && box();
+      if (element) clearBehind(element);
+    }
   }
 
   /** Gives an output whose canvas is lost another, and shows what stands in for it until that has a picture. */

@@ -1,6 +1,15 @@
 import { afterEach, beforeEach, expect, jest, test } from '@jest/globals';
 import { FakeBox, installImageData } from '../testing/fake-box';
-import { clearBox, seenPart, settleCanvas, shownIn, stackCanvas, standIn } from './output-box';
+import {
+  clearBehind,
+  clearBox,
+  putBehind,
+  seenPart,
+  settleCanvas,
+  shownIn,
+  stackCanvas,
+  standIn,
+} from './output-box';
 
 installImageData();
 let box: FakeBox;
@@ -83,6 +92,26 @@ test('a stand-in is painted again and again until it goes: the browser may lose 
   expect(shown.draws).toBeGreaterThan(5);
   clearBox(box.element);
   jest.advanceTimersByTime(1000);
+});
+
+test('a picture lies behind all canvases, the last one only, and none that is not wanted any more', async () => {
+  const revoked: string[] = [];
+  const revoke = jest.spyOn(URL, 'revokeObjectURL').mockImplementation((url) => void revoked.push(url));
+  const picture = { width: 1, height: 1, rgba: new Uint8Array(4) };
+  const { style } = box;
+  await putBehind(box.element, picture, () => true);
+  const [first] = [style.backgroundImage];
+  expect(first).toMatch(/^url\(blob:/);
+  await putBehind(box.element, picture, () => true);
+  expect(style.backgroundImage).not.toBe(first);
+  expect(`url(${revoked[0]})`).toBe(first);
+  await putBehind(box.element, picture, () => false);
+  expect(revoked).toHaveLength(1);
+  clearBehind(box.element);
+  expect([style.backgroundImage, revoked.length]).toEqual(['', 2]);
+  clearBehind(box.element);
+  expect(revoked).toHaveLength(2);
+  revoke.mockRestore();
 });
 
 test('a box that is cleared shows nothing', () => {

@@ -93,6 +93,40 @@ export function standIn(box: Box, { width, height, rgba }: StandIn, name: string
   return canvas;
 }
 
+/** Addresses of the pictures that lie behind boxes. */
+const behind = new WeakMap<Box, string>();
+
+/** Puts a picture, by its address, behind all canvases of a box; null: nothing. */
+function setBehind(box: Box, address: string | null): void {
+  const old = behind.get(box);
+  Object.assign(box.style, {
+    backgroundImage: address ? `url(${address})` : '',
+    backgroundSize: '100% 100%',
+  });
+  if (address) behind.set(box, address);
+  else behind.delete(box);
+  if (old) URL.revokeObjectURL(old);
+}
+
+/** Nothing lies behind the canvases of a box any more. */
+export const clearBehind = (box: Box): void => setBehind(box, null);
+
+/**
+ * Puts a picture behind all canvases of a box, as a part of its style: when the process that draws was started again, the browser itself paints that,
+ * while canvases are empty and the page has yet to hear of it. `isWanted`: whether it still is once it is ready.
+ */
+export async function putBehind(
+  box: Box,
+  { width, height, rgba }: StandIn,
+  isWanted: () => boolean,
+): Promise<void> {
+  const canvas = new OffscreenCanvas(width, height);
+  const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
+  canvas.getContext('2d', { willReadFrequently: true })!.putImageData(image, 0, 0);
+  const picture = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 });
+  if (isWanted()) setBehind(box, URL.createObjectURL(picture));
+}
+
 /** Removes all canvases of a box. */
 export function clearBox(box: Box): void {
   for (const canvas of box.querySelectorAll('canvas')) canvas.remove();

@@ -59,6 +59,7 @@ export class FakeBox {
   append(canvas: FakeCanvas): void {
     this.canvases.push(canvas);
   }
+  readonly style: Record<string, string> = {};
   querySelectorAll(): FakeCanvas[] {
     return [...this.canvases];
   }
@@ -67,7 +68,7 @@ export class FakeBox {
   }
 }
 
-/** Puts the class of pictures that pages draw in place. */
+/** Puts the classes of pictures that pages draw in place. */
 export function installImageData(): void {
   Object.defineProperty(globalThis, 'ImageData', {
     configurable: true,
@@ -77,6 +78,17 @@ export function installImageData(): void {
         readonly width: number,
         readonly height: number,
       ) {}
+    },
+  });
+  Object.defineProperty(globalThis, 'OffscreenCanvas', {
+    configurable: true,
+    value: class {
+      getContext(): object {
+        return { putImageData: () => undefined };
+      }
+      convertToBlob(): Promise<Blob> {
+        return Promise.resolve(new Blob(['picture']));
+      }
     },
   });
 }
