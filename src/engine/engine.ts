@@ -252,7 +252,7 @@ export class Engine {
         this.layerIsOut = false;
         break;
       case 'pictures-taken':
-        this.outputs.picturesTaken();
+        this.outputs.isWaiting = false;
         break;
       case 'export':
         void this.takers.export(message.order, this.show, this.graphics.usable, this.catalogue);
@@ -370,7 +370,6 @@ export class Engine {
     if (this.isUnpainted && graphics.clock.behind === 0) {
       this.isUnpainted = false;
       this.paint(now, show, graphics);
-      this.reportPerformance(now);
       this.report(now, show, graphics);
     }
     if (this.mustWait(now, graphics.clock)) {
@@ -388,11 +387,7 @@ export class Engine {
         this.drawFrame(now, dt, show, graphics);
     }
     this.shareSound();
-    // With the pictures that show it: whatever the page is told apart, it puts together by itself, and paints, apart.
-    if (!this.isUnpainted) {
-      this.reportPerformance(now);
-      this.report(now, show, graphics);
-    }
+    if (!this.isUnpainted) this.report(now, show, graphics);
     return false;
   }
 
@@ -633,7 +628,9 @@ export class Engine {
     ]);
   }
 
+  /** Comes with the pictures that show it: whatever the page is told apart, it puts together by itself, and paints, apart. */
   private report(now: number, show: Show, graphics: Graphics): void {
+    this.reportPerformance(now);
     const { clock, feedbackWatch, wall, flashes } = graphics;
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
@@ -657,7 +654,7 @@ export class Engine {
   private async answer(id: number, request: EngineRequest): Promise<void> {
     try {
       const graphics = this.graphics.usable;
-      if (!graphics) throw new Error('The graphics card is away. Try again in a moment.');
+      if (!graphics) throw new Error('The graphics card is away. Try again.');
       const answer = await graphics.questions.answer(request, this.show!);
       const transfer = 'png' in answer ? [answer.png] : [];
       this.tell({ type: 'answer', id, answer }, transfer);

@@ -131,7 +131,7 @@ describe('outputs', () => {
       ],
     ]);
     // What it has is not given again, and nothing is not given at all.
-    outputs.picturesTaken();
+    outputs.isWaiting = false;
     turn();
     expect(handed).toHaveLength(1);
     state = 'b';
@@ -140,7 +140,7 @@ describe('outputs', () => {
     turn();
     expect(handed).toHaveLength(2);
     // What came meanwhile is owed, though it stands still by now.
-    outputs.picturesTaken();
+    outputs.isWaiting = false;
     turn();
     expect(handed).toHaveLength(3);
     expect([told, outputs.stageFrames]).toEqual([[], 0]);

@@ -36,14 +36,15 @@ export class Outputs {
   /** Pictures painted on stage outputs since the start. */
   stageFrames = 0;
 
-  /** Pictures that the page is to be given, and whether it has not taken the last ones. */
-  private pictures: OutputPicture[] = [];
-  private arePicturesOut = false;
+  /** Pictures that the page is to be given. */
+  private readonly pictures: OutputPicture[] = [];
+  /** The page has not taken the last ones: none are painted for it before. */
+  isWaiting = false;
 
   constructor(
     private readonly tellPainted: (id: string, share: readonly [number, number]) => void,
     giveStandIn: (id: string, picture: StandIn) => void,
-    private readonly givePictures: (pictures: OutputPicture[]) => void,
+    private readonly give: (pictures: OutputPicture[]) => void,
   ) {
     this.standIns = new StandIns(giveStandIn);
   }
@@ -129,12 +130,11 @@ export class Outputs {
     const { width, height } = this.fit(gpu);
     for (const output of this.all.values()) {
       if (output.use !== use || output.isLost || (output.painted && isFrozen(output))) continue;
-      if (!output.context && this.arePicturesOut) continue;
       // What stands in for it is better than a part of it.
       if (output.painted && output.state === '' && !isWhole(output)) continue;
       const state = stateOf(output);
       // What stands still is neither drawn nor put together by the browser once more.
-      if (output.painted && state === output.state) continue;
+      if ((output.painted && state === output.state) || (!output.context && this.isWaiting)) continue;
       gpu.renderer.setViewport(0, 0, output.width, output.height);
       if (!draw(output)) {
         if (output.state !== '') output.state = owed;
@@ -142,31 +142,24 @@ export class Outputs {
       }
       output.state = state;
       const share: readonly [number, number] = [output.width / width, output.height / height];
-      if (!output.context) {
-        output.painted = true;
-        this.pictures.push({ id: output.id, bitmap: gpu.canvas.transferToImageBitmap(), share });
-        continue;
-      }
-      if (!output.painted || share[0] !== output.share[0] || share[1] !== output.share[1]) {
-        output.share = share;
-        output.painted = true;
-        this.tellPainted(output.id, share);
-      }
-      output.context.transferFromImageBitmap(gpu.canvas.transferToImageBitmap());
-      if (use === 'stage') this.stageFrames++;
+      const bitmap = gpu.canvas.transferToImageBitmap();
+      if (output.context) {
+        if (!output.painted || String(share) !== String(output.share)) {
+          output.share = share;
+          this.tellPainted(output.id, share);
+        }
+        output.context.transferFromImageBitmap(bitmap);
+        if (use === 'stage') this.stageFrames++;
+      } else this.pictures.push({ id: output.id, bitmap, share });
+      output.painted = true;
     }
   }
 
   /** Gives the page what was painted for it, all at once. */
   handOver(): void {
-    if (this.pictures.length === 0) return;
-    this.arePicturesOut = true;
-    this.givePictures(this.pictures.splice(0));
-  }
-
-  /** The page has taken the last pictures. */
-  picturesTaken(): void {
-    this.arePicturesOut = false;
+    if (!this.pictures.length) return;
+    this.isWaiting = true;
+    this.give(this.pictures.splice(0));
   }
 
   /** Keeps a small picture of one of them, in turn, for when the graphics card is lost. `isFrozen` and `draw` as in `paint`. */

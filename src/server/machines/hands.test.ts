@@ -2,7 +2,11 @@ import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globa
 import type { PerformanceCommand } from '../../core/desk/command';
 import { Hands, type Held } from './hands';
 
-const move = (control: string, value: number): PerformanceCommand => ({ type: 'desk', control, value: [value] });
+const move = (control: string, value: number): PerformanceCommand => ({
+  type: 'desk',
+  control,
+  value: [value],
+});
 const press = (control: string, down: boolean): PerformanceCommand => ({ type: 'press', control, down });
 
 describe('hands at remote desks', () => {
