@@ -1,6 +1,7 @@
 import { useEffect, useState, type ReactNode } from 'react';
 import { Link, useLocation } from 'react-router';
 import { create } from 'zustand';
+import { FaultPage } from '../parts/fault';
 import { showStore } from './show-store';
 
 /** Milliseconds after which it is said that a show is being opened: most are there sooner. */
@@ -30,25 +31,18 @@ function Opening() {
 }
 
 function Failed({ failure }: { failure: string }) {
+  const another = (
+    <Link to="/shows" className="btn border edge bg-base-100 btn-sm">
+      Open another show
+    </Link>
+  );
   return (
-    <main className="grid h-full place-items-center">
-      <div className="max-w-lg" role="alert">
-        <h1 className="text-lg font-semibold">No show could be opened.</h1>
-        <p className="quiet mt-2">
-          Pyrvel keeps shows in the storage of this browser, which some private windows do not have. What is
-          stored is unchanged.
-        </p>
-        <p className="figures mt-3 text-error">{failure}</p>
-        <div className="mt-4 flex gap-2">
-          <button type="button" className="btn btn-primary btn-sm" onClick={() => location.reload()}>
-            Reload
-          </button>
-          <Link to="/shows" className="btn border edge bg-base-100 btn-sm">
-            Open another show
-          </Link>
-        </div>
-      </div>
-    </main>
+    <div className="h-full" role="alert">
+      <FaultPage title="No show could be opened." fault={failure} more={another}>
+        Pyrvel keeps shows in the storage of this browser, which some private windows do not have. What is
+        stored is unchanged.
+      </FaultPage>
+    </div>
   );
 }
 

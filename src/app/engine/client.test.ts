@@ -2,7 +2,7 @@ import { onlyProgram, performanceAt, type PerformanceState } from '../../core/de
 import { afterEach, beforeEach, describe, expect, jest, test } from '@jest/globals';
 import { makeScene, makeShow } from '../../core/show/create';
 import type { Show } from '../../core/document/types';
-import type { FromEngine } from '../../engine/protocol/protocol';
+import type { FromEngine, OutputSpec } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
 import { FakeBox, installImageData } from '../testing/fake-box';
 import { fakeLocks, FakeWorker, installFakeBrowser } from '../testing/fake-browser';
@@ -50,6 +50,17 @@ describe('the client of the engine', () => {
   const ready = (): FakeWorker => {
     FakeWorker.last.say({ type: 'ready' });
     return FakeWorker.last;
+  };
+  /** Has the program painted in a box. */
+  const show = (use: OutputSpec['use']): { box: FakeBox; id: string } => {
+    const box = new FakeBox();
+    const id = client.outputs.add({
+      source: { type: 'program' },
+      use,
+      box: () => box.element,
+      size: () => ({ width: 640, height: 360 }),
+    });
+    return { box, id };
   };
   /** The engine dies: its lock is freed, and another is started after a moment. */
   const die = (): FakeWorker => {
@@ -235,14 +246,8 @@ describe('the client of the engine', () => {
     });
 
     test('hands files and outputs to the next one, with a fresh canvas each', () => {
-      const box = new FakeBox();
       client.giveFile('f1', 'wax.png', null);
-      const id = client.outputs.add({
-        source: { type: 'program' },
-        use: 'stage',
-        box: () => box.element,
-        size: () => ({ width: 640, height: 360 }),
-      });
+      const { box, id } = show('stage');
       const first = ready();
       expect(first.of('file')).toEqual([{ type: 'file', id: 'f1', name: 'wax.png', blob: null }]);
       expect(first.of('output-add')).toMatchObject([
@@ -271,13 +276,7 @@ describe('the client of the engine', () => {
     });
 
     test('paints outputs of the desk by pictures that the engine gives it, and says that it has taken them', () => {
-      const box = new FakeBox();
-      const id = client.outputs.add({
-        source: { type: 'program' },
-        use: 'desk',
-        box: () => box.element,
-        size: () => ({ width: 640, height: 360 }),
-      });
+      const { box, id } = show('desk');
       const worker = ready();
       expect(worker.of('output-add')).toMatchObject([{ id, canvas: null }]);
       let open = 0;
@@ -303,13 +302,7 @@ describe('the client of the engine', () => {
       const settled = async (): Promise<void> => {
         for (let k = 0; k < 5; k++) await Promise.resolve();
       };
-      const box = new FakeBox();
-      const output = { source: { type: 'program' }, use: 'stage' } as const;
-      const id = client.outputs.add({
-        ...output,
-        box: () => box.element,
-        size: () => ({ width: 640, height: 360 }),
-      });
+      const { box, id } = show('stage');
       const worker = ready();
       worker.say({ type: 'output-painted', id, share: [0.5, 1] });
       const picture = { width: 1, height: 1, rgba: new Uint8Array([255, 128, 0, 255]) };
@@ -319,7 +312,11 @@ describe('the client of the engine', () => {
       expect(box.canvases).toHaveLength(2);
       expect(Array.from(shown.drawn!)).toEqual([255, 128, 0, 255]);
       expect(worker.transferred.at(-1)).toEqual([fresh.offscreen]);
-      expect(worker.of('output-add').at(-1)!.spec).toMatchObject({ ...output, width: 640 });
+      expect(worker.of('output-add').at(-1)!.spec).toMatchObject({
+        source: { type: 'program' },
+        use: 'stage',
+        width: 640,
+      });
       fresh.arrive();
       worker.say({ type: 'output-painted', id, share: [1, 1] });
       expect(box.canvases).toEqual([fresh]);

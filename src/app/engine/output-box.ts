@@ -79,12 +79,15 @@ export function settleCanvas(box: Box, share: Share): void {
   settle();
 }
 
+const imageOf = ({ width, height, rgba }: StandIn): ImageData =>
+  new ImageData(new Uint8ClampedArray(rgba), width, height);
+
 /** What the canvases of a box showed is gone with the graphics card: shows a picture from the memory of the processor before them, until the newest has another. */
-export function standIn(box: Box, { width, height, rgba }: StandIn, name: string): HTMLCanvasElement {
-  const canvas = makeCanvas(box, name, { width, height });
+export function standIn(box: Box, picture: StandIn, name: string): HTMLCanvasElement {
+  const canvas = makeCanvas(box, name, picture);
   box.append(canvas);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
+  const image = imageOf(picture);
   const paint = (): void => context.putImageData(image, 0, 0);
   paint();
   // The browser itself may lose what it shows a moment later, by the same fault.
@@ -115,16 +118,11 @@ export const clearBehind = (box: Box): void => setBehind(box, null);
  * Puts a picture behind all canvases of a box, as a part of its style: when the process that draws was started again, the browser itself paints that,
  * while canvases are empty and the page has yet to hear of it. `isWanted`: whether it still is once it is ready.
  */
-export async function putBehind(
-  box: Box,
-  { width, height, rgba }: StandIn,
-  isWanted: () => boolean,
-): Promise<void> {
-  const canvas = new OffscreenCanvas(width, height);
-  const image = new ImageData(new Uint8ClampedArray(rgba), width, height);
-  canvas.getContext('2d', { willReadFrequently: true })!.putImageData(image, 0, 0);
-  const picture = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 });
-  if (isWanted()) setBehind(box, URL.createObjectURL(picture));
+export async function putBehind(box: Box, picture: StandIn, isWanted: () => boolean): Promise<void> {
+  const canvas = new OffscreenCanvas(picture.width, picture.height);
+  canvas.getContext('2d', { willReadFrequently: true })!.putImageData(imageOf(picture), 0, 0);
+  const jpeg = await canvas.convertToBlob({ type: 'image/jpeg', quality: 0.85 });
+  if (isWanted()) setBehind(box, URL.createObjectURL(jpeg));
 }
 
 /** Removes all canvases of a box. */
