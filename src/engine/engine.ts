@@ -248,11 +248,9 @@ export class Engine {
       case 'look':
         void this.takers.lookAt(message.look);
         break;
-      case 'layer-taken':
-        this.layerIsOut = false;
-        break;
-      case 'pictures-taken':
-        this.outputs.isWaiting = false;
+      case 'taken':
+        if (message.what === 'layer') this.layerIsOut = false;
+        else this.outputs.isWaiting = false;
         break;
       case 'export':
         void this.takers.export(message.order, this.show, this.graphics.usable, this.catalogue);

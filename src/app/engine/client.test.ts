@@ -295,7 +295,7 @@ describe('the client of the engine', () => {
       expect(box.canvases[0]).not.toBe(canvas);
       client.outputs.remove(id);
       give(id);
-      expect([open, worker.of('pictures-taken').length]).toEqual([0, 3]);
+      expect([open, worker.of('taken').length]).toEqual([0, 3]);
     });
 
     test('an output that lost its canvas with the graphics card is given another; a stand-in is seen until that is painted', async () => {

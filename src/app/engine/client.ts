@@ -162,7 +162,7 @@ export class EngineClient {
         this.emit({ ...message, layout: { ...message.layout, scene: this.layerPlace } });
         // A patch that is gone has not taken it.
         message.bitmap.close();
-        this.post({ type: 'layer-taken' });
+        this.post({ type: 'taken', what: 'layer' });
         break;
       case 'glance': {
         const { nodes, bench } = message;
@@ -190,7 +190,7 @@ export class EngineClient {
         break;
       case 'pictures':
         this.outputs.show(message.pictures);
-        this.post({ type: 'pictures-taken' });
+        this.post({ type: 'taken', what: 'outputs' });
         break;
       case 'output-painted':
         this.outputs.settle(message);

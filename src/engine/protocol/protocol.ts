@@ -188,10 +188,8 @@ export type EventMessage =
   | { type: 'output-change'; id: string; change: Partial<OutputSpec> }
   | { type: 'output-remove'; id: string }
   | { type: 'clear-return'; scene: string; wire: string }
-  /** The page has taken the last picture of the live layer; the engine makes no other before. */
-  | { type: 'layer-taken' }
-  /** The same of the last pictures of outputs. */
-  | { type: 'pictures-taken' }
+  /** The page has taken the last picture of the live layer, or the last ones of outputs; the engine makes no others before. */
+  | { type: 'taken'; what: 'layer' | 'outputs' }
   | { type: 'request'; id: number; request: EngineRequest }
   | { type: 'camera-fault'; device: string; message: string }
   /** Causes a fault on purpose: the graphics context lost, the engine gone or hanging, or the server away for a moment. */
