@@ -18,8 +18,7 @@ import { GraphicsKeeper, type Graphics } from './graphics';
 import { MediaLibrary } from './media/library';
 import { VectorRequests } from './media/vector-requests';
 import { Outputs } from './output/outputs';
-import { PixelTraffic } from './output/pixel-feed';
-import { PixelLink } from './output/pixel-link';
+import { Strings } from './output/strings';
 import { OutputPainter } from './output/output-painter';
 import { isOnAir } from './output/seen';
 import { LiveInputs } from './playback/live-inputs';
@@ -92,9 +91,7 @@ export class Engine {
   private readonly performance: Performance;
   private readonly painter: OutputPainter;
   private readonly reports: Reports;
-  private readonly pixels = new PixelTraffic(
-    (take) => new PixelLink(`${self.location.origin.replace(/^http/, 'ws')}/pixels`, take),
-  );
+  private readonly strings = new Strings(`${self.location.origin.replace(/^http/, 'ws')}/pixels`);
   private readonly pacer = new Pacer((now) => this.tick(now));
   private readonly feedbackClock = new FeedbackClock();
   private readonly workSize = new WorkSize();
@@ -150,14 +147,14 @@ export class Engine {
       (file, height) => this.media.picture(file, height).texture,
     );
     this.reports = new Reports(tell);
-    const { media, inputs, players, pixels } = this;
+    const { media, inputs, players, strings } = this;
     this.takers = new Takers(media, inputs, tell);
     this.graphics = new GraphicsKeeper({
       catalogue,
       media,
       inputs,
       players,
-      pixels,
+      strings,
       onFresh: () => {
         this.freshIn = this.frames;
         this.setMaking(true);
@@ -283,7 +280,7 @@ export class Engine {
       case 'inject-fault':
         if (message.fault === 'context-loss')
           this.graphics.now?.gpu.gl.getExtension('WEBGL_lose_context')?.loseContext();
-        else if (message.fault === 'server-away') this.pixels.link.close();
+        else if (message.fault === 'server-away') void this.strings.cut();
         break;
       default:
         assertNever(message);
@@ -381,7 +378,7 @@ export class Engine {
     const dt = this.advance(now, show);
     if (played.transport.preroll) this.preroll(show, graphics);
     else {
-      if (!this.deskIsHidden || this.outputs.hasStage || this.isTaken(show, graphics))
+      if (!this.deskIsHidden || this.outputs.hasStage || this.isTaken(show))
         this.drawFrame(now, dt, show, graphics);
     }
     this.shareSound();
@@ -450,13 +447,13 @@ export class Engine {
   }
 
   /** Whether any string is fed. */
-  private feedsPixels(show: Show, { wall }: Graphics): boolean {
-    return wall.pixels.isFed(show, this.outputs.showsRoom);
+  private feedsStrings(show: Show): boolean {
+    return this.strings.isFed(show, this.outputs.showsRoom);
   }
 
   /** Whether what is on air goes anywhere beside its outputs. */
-  private isTaken(show: Show, graphics: Graphics): boolean {
-    return this.takers.takesProgram || this.feedsPixels(show, graphics);
+  private isTaken(show: Show): boolean {
+    return this.takers.takesProgram || this.feedsStrings(show);
   }
 
   private drawFrame(now: number, dt: number, show: Show, graphics: Graphics): void {
@@ -476,7 +473,7 @@ export class Engine {
     };
     const measuring = clock.canMeasure && this.frames % 20 === 5;
     const sources: OutputSource[] = [...this.outputs.sources()];
-    const isTaken = this.isTaken(show, graphics);
+    const isTaken = this.isTaken(show);
     clock.beginFrame(measuring);
     const taken = this.taken(show, sources);
     this.players.play(
@@ -597,7 +594,7 @@ export class Engine {
     }
     this.outputs.handOver();
     this.painter.paint('stage', show, graphics);
-    this.painter.feedPixels(now, show, graphics);
+    this.painter.feedStrings(now, show, this.strings, graphics);
     if (this.isPlayed()) this.painter.countFlashes(now, show, graphics);
     const { time, playing } = this.performance.transport;
     // A frame of the show has half of its time left.
@@ -629,13 +626,13 @@ export class Engine {
   /** Comes with the pictures that show it: whatever the page is told apart, it puts together by itself, and paints, apart. */
   private report(now: number, show: Show, graphics: Graphics): void {
     this.reportPerformance(now);
-    const { clock, feedbackWatch, wall, flashes } = graphics;
+    const { clock, feedbackWatch, flashes } = graphics;
     const { reports, players, watch } = this;
     const player = watch.scene ? players.playing.get(watch.scene) : undefined;
     if (player) reports.glance(now, player, watch, clock.frameMs);
     if (this.hearing) reports.heard(now, () => this.inputs.meter());
     reports.faults(now, players.playing, watch.scene, feedbackWatch);
-    reports.pixels(now, () => (this.feedsPixels(show, graphics) ? wall.pixels.report(now) : null));
+    reports.pixels(now, () => (this.feedsStrings(show) ? this.strings.report(now) : null));
     reports.flashes(now, () => (this.isPlayed() ? flashes.report() : null));
     this.reportStats(now, show, graphics);
   }

@@ -6,9 +6,9 @@ import type { MediaLibrary } from './media/library';
 import { DarkWatch } from './output/dark-watch';
 import { FeedbackWatch } from './output/feedback-watch';
 import { FlashGuard } from './output/flash-guard';
-import type { PixelTraffic } from './output/pixel-feed';
 import { Presenter } from './output/presenter';
 import { ProgramMix } from './output/program-mix';
+import type { Strings } from './output/strings';
 import { WallPainter } from './output/wall-painter';
 import type { LiveInputs } from './playback/live-inputs';
 import type { ScenePlayers } from './playback/scene-players';
@@ -40,18 +40,18 @@ interface Parts {
   media: MediaLibrary;
   inputs: LiveInputs;
   players: ScenePlayers;
-  pixels: PixelTraffic;
+  strings: Strings;
   /** Shaders came into use. */
   onFresh(): void;
   tell(message: FromEngine): void;
 }
 
-function makeGraphics({ catalogue, media, inputs, players, pixels, onFresh, tell }: Parts): Graphics {
+function makeGraphics({ catalogue, media, inputs, players, strings, onFresh, tell }: Parts): Graphics {
   const gpu = new Gpu();
   gpu.onFresh = onFresh;
   const presenter = new Presenter(gpu);
   const mix = new ProgramMix(gpu);
-  const wall = new WallPainter(gpu, media, pixels);
+  const wall = new WallPainter(gpu, media, strings);
   return {
     gpu,
     presenter,

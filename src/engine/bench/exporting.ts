@@ -5,10 +5,9 @@ import { piecesOf } from '../../core/export/schedule';
 import type { Show } from '../../core/document/types';
 import { catalogue } from '../../nodes/catalogue';
 import type { Gpu } from '../gpu/gpu';
-import { PixelLink } from '../output/pixel-link';
-import { PixelTraffic } from '../output/pixel-feed';
 import { Presenter } from '../output/presenter';
 import { ProgramMix } from '../output/program-mix';
+import { Strings } from '../output/strings';
 import { WallPainter } from '../output/wall-painter';
 import { LiveInputs } from '../playback/live-inputs';
 import { Exporter } from '../record/exporter';
@@ -25,7 +24,6 @@ export function meansOf(gpu: Gpu, show: Show): ExportMeans {
   const media = noFiles();
   const inputs = new LiveInputs();
   inputs.setShow(show.inputs);
-  const traffic = new PixelTraffic((take) => new PixelLink('', take));
   return {
     gpu,
     catalogue,
@@ -33,7 +31,7 @@ export function meansOf(gpu: Gpu, show: Show): ExportMeans {
     inputs: inputs.exact(),
     presenter: new Presenter(gpu),
     mix: new ProgramMix(gpu),
-    wall: new WallPainter(gpu, media, traffic),
+    wall: new WallPainter(gpu, media, new Strings('')),
   };
 }
 

@@ -11,6 +11,7 @@ import type { Outputs } from './outputs';
 import type { Presenter } from './presenter';
 import type { ProgramMix } from './program-mix';
 import { isOnAir, Seen, type PictureFile } from './seen';
+import type { Strings } from './strings';
 import type { WallPainter } from './wall-painter';
 
 /** What outputs are painted with. */
@@ -105,12 +106,11 @@ export class OutputPainter {
   }
 
   /** Feeds the strings of the wall with what is on air. */
-  feedPixels(now: number, show: Show, means: Means): void {
-    const { wall } = means;
+  feedStrings(now: number, show: Show, strings: Strings, means: Means): void {
     const program = { type: 'program' } as const;
     const { isFrozen, tests } = this;
     const how = { isFrozen, inRoom: this.outputs.showsRoom, tests };
-    wall.pixels.feed(now, show, () => this.seen.by(program, 'stage', show, means), how);
+    strings.feed(now, show, means.gpu, () => this.seen.by(program, 'stage', show, means), how);
   }
 
   /** What an output shows, as a text that changes whenever that looks otherwise. */

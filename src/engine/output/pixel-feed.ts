@@ -1,11 +1,11 @@
-import type { PixelString, Show, Wall } from '../../core/document/types';
+import type { PixelString, Show } from '../../core/document/types';
 import { nodeOf, PixelPackets, writeDatagrams, type Datagram } from '../../core/wall/pixels/datagrams';
 import { bytesOfPixel, lightOf, packPixels, pixelCount } from '../../core/wall/pixels/pixels';
 import { testPixels } from '../../core/wall/pixels/test-pixels';
 import { PixelReceiver } from '../../core/wall/pixels/receive';
 import type { Gpu } from '../gpu/gpu';
 import type { PixelReport, TestPicture } from '../protocol/protocol';
-import type { PixelLink } from './pixel-link';
+import { PixelLink } from './pixel-link';
 import { PixelStrings } from './pixel-strings';
 import type { Presented } from './presenter';
 
@@ -17,7 +17,7 @@ const leaveMs = 1000;
 const thisMachine = '127.0.0.1';
 
 /** How strings are fed. */
-interface Feeding {
+export interface Feeding {
   /** The last pixels are sent again, as nodes take silence for a fault. */
   isFrozen: boolean;
   /** Somebody looks at the room. */
@@ -36,9 +36,9 @@ export class PixelTraffic {
   readonly link: PixelLink;
   sent = 0;
 
-  /** `connect` is given what takes packets that come back. */
-  constructor(connect: (take: (node: string, bytes: Uint8Array) => void) => PixelLink) {
-    this.link = connect((node, bytes) => this.receiver.take(node, bytes, performance.now()));
+  /** `address`: where the server takes pixels. */
+  constructor(address: string) {
+    this.link = new PixelLink(address, (node, bytes) => this.receiver.take(node, bytes, performance.now()));
   }
 }
 
@@ -52,12 +52,9 @@ export class PixelFeed {
   /** What was last read of each string, and the amperes it is estimated to draw. */
   private light = new Map<string, Float32Array>();
   private readonly amperes = new Map<string, number>();
-  private list: {
-    wall: Wall;
-    inRoom: boolean;
-    strings: readonly PixelString[];
-    nodes: readonly string[];
-  } | null = null;
+  private fed: readonly PixelString[] = [];
+  /** Whose packets the receiver takes: while somebody looks at the room, those of all nodes. */
+  private heard: readonly string[] = [];
   private leftAt = -Infinity;
 
   constructor(
@@ -67,26 +64,19 @@ export class PixelFeed {
     this.strings = new PixelStrings(gpu);
   }
 
-  /** Strings of a wall that are fed: the same list as long as the wall is the same. */
-  private fed({ wall }: Show, inRoom: boolean): readonly PixelString[] {
-    if (this.list?.wall !== wall || this.list.inRoom !== inRoom) {
-      const strings = wall.outputs.filter(
-        (output): output is PixelString =>
-          output.type === 'string' && output.send.protocol !== 'none' && (inRoom || !output.send.simulated),
-      );
-      const nodes = inRoom ? [...new Set(strings.map(nodeOf))] : [];
-      this.list = { wall, inRoom, strings, nodes };
+  /** Feeds those of the strings that are due. `strings`: the same list as long as they are the same. `presented` is asked only where one is due. */
+  feed(
+    now: number,
+    strings: readonly PixelString[],
+    canvas: Show['canvas'],
+    presented: () => Presented,
+    how: Feeding,
+  ): void {
+    if (this.fed !== strings) {
+      this.fed = strings;
+      this.heard = how.inRoom ? [...new Set(strings.map(nodeOf))] : [];
     }
-    return this.list.strings;
-  }
-
-  /** Whether any string of a show is fed. */
-  isFed = (show: Show, inRoom: boolean): boolean => this.fed(show, inRoom).length > 0;
-
-  /** Feeds what is due of what is on air; that is asked for only where anything is. */
-  feed(now: number, show: Show, presented: () => Presented, how: Feeding): void {
-    const strings = this.fed(show, how.inRoom);
-    this.traffic.link.listen(this.list!.nodes);
+    this.traffic.link.listen(this.heard);
     const due = strings.filter(
       ({ id, send }) => now - (this.fedAt.get(id) ?? -Infinity) >= 1000 / send.rate - earlyMs,
     );
@@ -99,7 +89,7 @@ export class PixelFeed {
       this.send(due, how.tests, now);
       return;
     }
-    void this.strings.read(strings, presented(), show.canvas).then(
+    void this.strings.read(strings, presented(), canvas).then(
       (light) => {
         if (!light) return;
         this.light = new Map(strings.map(({ id }, k) => [id, light[k]]));
@@ -131,7 +121,7 @@ export class PixelFeed {
     if (link.send(writeDatagrams(datagrams), now)) traffic.sent += datagrams.length;
     if (now - this.leftAt < leaveMs) return;
     this.leftAt = now;
-    const dark = this.list!.strings.filter(({ send }) => send.onStop === 'black' && !send.simulated);
+    const dark = this.fed.filter(({ send }) => send.onStop === 'black' && !send.simulated);
     link.leave(writeDatagrams(packets.black(dark)));
   }
 
@@ -142,11 +132,12 @@ export class PixelFeed {
       packets: sent,
       refused: link.refused,
       amperes: Object.fromEntries(this.amperes),
-      received: this.list?.inRoom
-        ? Object.fromEntries(
-            this.list.strings.map((string) => [string.id, receiver.countOf(nodeOf(string), string, now)]),
-          )
-        : {},
+      received:
+        this.heard.length > 0
+          ? Object.fromEntries(
+              this.fed.map((string) => [string.id, receiver.countOf(nodeOf(string), string, now)]),
+            )
+          : {},
       dropped: link.dropped,
     };
   }

@@ -6,10 +6,10 @@ import type { Gpu } from '../gpu/gpu';
 import { plainLook } from '../image/look';
 import type { MediaLibrary } from '../media/library';
 import type { TestPicture } from '../protocol/protocol';
-import { PixelFeed, type PixelTraffic } from './pixel-feed';
 import type { Presented } from './presenter';
 import type { RoomPainter } from './room/room-painter';
 import { ScreenPainter, type PaintedFor } from './screen-painter';
+import type { Strings } from './strings';
 import type { TestPictures } from './test-pictures';
 
 interface Size {
@@ -26,15 +26,13 @@ export class WallPainter {
   /** Loaded when somebody first looks at the room. */
   private room: RoomPainter | null = null;
   private coming: Promise<void> | null = null;
-  readonly pixels: PixelFeed;
 
   constructor(
     private readonly gpu: Gpu,
     private readonly media: MediaLibrary,
-    private readonly traffic: PixelTraffic,
+    private readonly strings: Strings,
   ) {
     this.screens = new ScreenPainter(gpu);
-    this.pixels = new PixelFeed(gpu, traffic);
   }
 
   /** Forgets outputs that are no more. */
@@ -74,7 +72,8 @@ export class WallPainter {
 
   private async loadRoom(): Promise<void> {
     const { RoomPainter } = await import('./room/room-painter');
-    this.room = new RoomPainter(this.gpu, this.media, this.traffic.receiver);
+    const { receiver } = await this.strings.traffic();
+    this.room = new RoomPainter(this.gpu, this.media, receiver);
   }
 
   /** Draws the room onto the canvas; false: it cannot be drawn yet. `isFrozen`: what its outputs showed stays. */
