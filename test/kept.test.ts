@@ -158,11 +158,13 @@ describe('a page that is opening its show', () => {
     );
     expect(await desk.driver.findElements(By.css(views))).toEqual([]);
     expect(await desk.text('[href="/shows"]')).toBe('');
+    await desk.find('[aria-label="Transport"][inert]');
     await desk.press(Key.F9);
     await desk.driver.executeScript('letOpen()');
     await remove();
     await desk.find('[data-testid="patch"]');
     expect(await desk.text('[href="/shows"]')).toBe('Slow');
+    await desk.find('[aria-label="Transport"]:not([inert])');
     await desk.find('[aria-label="Blackout"][aria-pressed="true"]');
     await desk.press(Key.F9);
     await desk.find('[aria-label="Blackout"][aria-pressed="false"]');

@@ -76,7 +76,7 @@ function BeatLamps() {
   );
 }
 
-function Transport() {
+function Transport({ isOpen }: { isOpen: boolean }) {
   const playing = liveStore((s) => s.transport.playing);
   const seconds = liveStore((s) => Math.floor(s.transport.time * 10 + 1e-6) / 10);
   const own = useShow((show) => show.tempo.bpm);
@@ -89,7 +89,13 @@ function Transport() {
     perform({ type: 'tempo', bpm: held });
   };
   return (
-    <div className="flex items-center gap-1" role="group" aria-label="Transport">
+    <div
+      className={clsx('flex items-center gap-1 transition-opacity', !isOpen && 'opacity-40')}
+      role="group"
+      aria-label="Transport"
+      // Before the show is there, nothing would be played, and a tempo would not be kept.
+      inert={!isOpen}
+    >
       <CommandButton id="transport.start" icon={SkipBack} />
       <CommandButton
         id="transport.play"
@@ -299,7 +305,7 @@ export function Shell() {
           ))}
         </nav>
         <span className="grow" />
-        <Transport />
+        <Transport isOpen={isOpen} />
         <span className="h-4 border-l edge max-xl:hidden" />
         <ServerLamp />
         <FrameMeter />
