@@ -436,7 +436,8 @@ export class Hub {
 
   private tellWhole(link: Link): void {
     if (this.document) link.emit('show', Y.encodeStateAsUpdate(this.document), true);
-    if (this.isLed || this.document) link.emit('state', this.state, true);
+    // Whoever is told of a performance takes it up, and one that nobody has told of yet would begin at no time.
+    if (Object.keys(this.state).length > 0) link.emit('state', this.state, true);
     if (this.inputs && link.data.role !== 'remote') link.emit('inputs', this.inputs);
   }
 

@@ -305,6 +305,13 @@ describe('a remote desk', () => {
     expect(own.getMap('show').get('name')).toBe('Night Apiary');
   });
 
+  it('is told of no performance before the main machine has told of one', async () => {
+    const owner = await main();
+    const { state } = await remote('look');
+    owner.emit('state', { blackout: true }, true);
+    expect(await state).toEqual([{ blackout: true }, true]);
+  });
+
   it('lets go what it holds when it is gone, and is told when the main machine is', async () => {
     const owner = await main();
     const { client } = await remote('all');
@@ -413,8 +420,9 @@ describe('a player', () => {
     // What comes after on the same link was handled after.
     await new Promise((resolve) => client.emit('clock', resolve));
     expect(heard).toEqual([]);
+    owner.emit('state', { freeze: true }, true);
     const late = await remote('look');
-    expect((await late.state)[0]).not.toMatchObject({ blackout: true });
+    expect(await late.state).toEqual([{ freeze: true }, true]);
   });
 
   it('is given its screen and the hands of the main machine, also when it comes again', async () => {
