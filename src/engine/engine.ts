@@ -23,7 +23,7 @@ import { OutputPainter } from './output/output-painter';
 import { isOnAir } from './output/seen';
 import { LiveInputs } from './playback/live-inputs';
 import { Performance, type Heard } from './playback/performance';
-import { prerollFrames } from './playback/preroll';
+import { prerollFrames, strideAt } from './playback/preroll';
 import { ScenePlayers } from './playback/scene-players';
 import { WorkSize } from './playback/work-size';
 import type {
@@ -436,11 +436,14 @@ export class Engine {
     const { transport } = this.performance;
     this.players.bring(gpu, show, this.wantedScenes(show, [...this.outputs.sources()]).keys());
     const start = performance.now();
-    const isDrawn = prerollFrames(transport.preroll!, show, this.players.playing, (moment) => ({
+    // Who asks for a moment of his own gets each frame on the way; who joins a performance is waited for.
+    const stride = this.performance.isFollowing ? strideAt(clock.costMs, show.canvas.fps) : 1;
+    const mostSteps = stride > 1 ? mostStepsAt(clock.costMs) : 1;
+    const isDrawn = prerollFrames(transport.preroll!, show, this.players.playing, stride, (moment) => ({
       moment,
       live: this.inputs.at(moment.time, this.hearing || this.showHears),
       canvas: this.workSize.of(show.canvas),
-      feedback: this.feedbackClock.next(moment.dt, 1),
+      feedback: this.feedbackClock.next(moment.dt, mostSteps),
     }));
     if (isDrawn) clock.mark(start);
     if (transport.preroll!.next > transport.preroll!.last) transport.preroll = null;

@@ -201,6 +201,11 @@ export interface SignalKind<
   /** Makes the memory of one node; called when it starts and when time starts again. Absent: pure. */
   memory?(): M;
   /**
+   * False: no frame depends on the ones before by its memory, which holds only what hands did, or work that need not be done again.
+   * Absent: one may.
+   */
+  recalls?: false;
+  /**
    * Controls with which a node of this kind does what a motion does around `base`; null if it cannot. Absent: it stands
    * for no motion. A motion that waits for a trigger has it wired into the first input. `to`: what its natural range
    * becomes on the control; absent: its values are meant as they are.

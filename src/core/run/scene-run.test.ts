@@ -250,6 +250,16 @@ describe('return wires of signals', () => {
     expect(samples(remap)[0]).toBe(101);
   });
 
+  test('are a memory of numbers, which a loop of images is not', () => {
+    update(loop(1).remap);
+    expect([run.remembers, run.remembersNumbers]).toEqual([true, true]);
+    scene = makeScene(catalogue, 's2', 'Trail');
+    const trail = add('blend');
+    wire(trail, trail, 'picture');
+    update(trail);
+    expect([run.remembers, run.remembersNumbers]).toEqual([true, false]);
+  });
+
   test('stands still while time does', () => {
     const { remap } = loop(1);
     update(remap);

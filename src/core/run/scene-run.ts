@@ -218,10 +218,16 @@ export class SceneRun {
 
   /** Whether anything that is live depends on more than its moment: a memory, a loop, a motion that waits or follows. */
   get remembers(): boolean {
-    if (this.returns.size > 0) return true;
+    return this.returns.size > 0 || this.remembersNumbers;
+  }
+
+  /** Whether numbers or shapes do. Of a loop of images, numbers only say when it is cleared, which needs no more than the frame before. */
+  get remembersNumbers(): boolean {
+    for (const { wire } of this.returns.values())
+      if (this.plan.nodes.get(wire.from.node)?.kind.output !== 'image') return true;
     for (const { plan, node } of this.runs.values()) {
       const { kind } = plan;
-      if (kind.output === 'signal' && kind.memory && !kind.each) return true;
+      if (kind.output === 'signal' && kind.memory && !kind.each && kind.recalls !== false) return true;
       for (const motions of Object.values(node.motions))
         if (motions.some(({ type }) => type === 'hit' || type === 'follow')) return true;
     }

@@ -136,6 +136,10 @@ export class Performance {
         hits.press(hit, state.hits.includes(hit), this.seconds());
   }
 
+  get isFollowing(): boolean {
+    return this.followed !== null;
+  }
+
   /** Goes on by itself from where the performance that was followed stood: its running order, and what was played again. */
   lead(): void {
     const { show, followed } = this;

@@ -3,21 +3,21 @@ import { makeScene, makeShow } from '../../core/show/create';
 import { idleInputs } from '../../core/inputs/inputs';
 import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
-import { prerollFrames } from './preroll';
+import { prerollFrames, strideAt } from './preroll';
 import type { ScenePlayer } from './scene-player';
 
 const show = { ...makeShow(catalogue, 'Night'), scenes: [makeScene(catalogue, 's', 'S')] };
 const { fps } = show.canvas;
 
 /** A player that notes the frames it runs and those it draws. */
-function playerOf(remembers: boolean, returns: number) {
-  const frames: { frame: number; drawn: boolean }[] = [];
+function playerOf(remembers: boolean, returns: number, numbersAlone = remembers) {
+  const frames: { frame: number; dt: number; drawn: boolean }[] = [];
   const pictures = new Set(Array.from({ length: returns }, (_, k) => `n${k}`));
   const player: Pick<ScenePlayer, 'historyOf' | 'playOnTheWay'> = {
-    historyOf: () => ({ numbers: remembers, pictures }),
+    historyOf: () => ({ numbers: remembers, numbersAlone, pictures }),
     playOnTheWay(_scene, { moment }, _watched, _height, history) {
       const drawn = history.pictures.size > 0;
-      frames.push({ frame: Math.round(moment.time * fps), drawn });
+      frames.push({ frame: Math.round(moment.time * fps), dt: moment.dt, drawn });
       return drawn;
     },
   };
@@ -25,12 +25,12 @@ function playerOf(remembers: boolean, returns: number) {
 }
 
 /** Runs all of the way, in as many turns as it takes. */
-function runAll(player: ScenePlayer, last: number): number {
+function runAll(player: ScenePlayer, last: number, stride = 1): number {
   const way = { first: 0, next: 0, last };
   let drawn = 0;
   while (way.next <= way.last)
     if (
-      prerollFrames(way, show, new Map([['s', player]]), (moment) => ({
+      prerollFrames(way, show, new Map([['s', player]]), stride, (moment) => ({
         moment,
         live: idleInputs(),
         canvas: { width: 16, height: 9 },
@@ -53,6 +53,30 @@ describe('a preroll', () => {
     const { frames, player } = playerOf(true, 1);
     expect(runAll(player, 2 * fps)).toBe(fps);
     expect(frames.filter(({ drawn }) => drawn).map(({ frame }) => frame)[0]).toBe(fps + 1);
+  });
+
+  test('of image feedback alone is that second', () => {
+    const { frames, player } = playerOf(true, 1, false);
+    expect(runAll(player, 2 * fps)).toBe(fps);
+    expect(frames.map(({ frame }) => frame)).toEqual(Array.from({ length: fps }, (_, k) => fps + 1 + k));
+    const short = playerOf(true, 1, false);
+    runAll(short.player, 5);
+    expect(short.frames.map(({ frame }) => frame)).toEqual([0, 1, 2, 3, 4, 5]);
+  });
+
+  test('of who joins late takes longer steps where frames are dear, and ends at the same one', () => {
+    const { frames, player } = playerOf(true, 1);
+    expect(runAll(player, 2 * fps, 7)).toBe(Math.ceil(fps / 7));
+    const drawn = frames.filter((one) => one.drawn);
+    expect(drawn.at(-1)!.frame).toBe(2 * fps);
+    expect(drawn.reduce((sum, { dt }) => sum + dt, 0)).toBeCloseTo(1);
+    // What has a memory in numbers only went on frame by frame up to there.
+    expect(frames.length - drawn.length).toBe(fps + 1);
+  });
+
+  test('takes steps as long as its frames take, and none longer than a tenth of a second', () => {
+    expect([0, 10, 17, 50, 90, 2000].map((ms) => strideAt(ms, 60))).toEqual([1, 1, 1, 3, 5, 6]);
+    expect([0, 50, 2000].map((ms) => strideAt(ms, 24))).toEqual([1, 1, 2]);
   });
 
   test('leaves out what has no memory', () => {

@@ -1,39 +1,55 @@
 import type { Frame } from '../../core/run/frame';
 import type { Show } from '../../core/document/types';
-import { momentAt, type Moment } from '../../core/time/clock';
-import type { History, ScenePlayer } from './scene-player';
+import { longestStepSeconds, momentAt, type Moment } from '../../core/time/clock';
+import type { ScenePlayer } from './scene-player';
 import type { Preroll } from './transport';
 
-const numbersOnly: History = { numbers: true, pictures: new Set() };
+const numbersOnly = { pictures: new Set<string>() };
 
 /** Milliseconds of a frame given to the preroll after a jump. */
 const budgetMs = 12;
 
 /**
+ * Frames of a show that one which takes `costMs` to draw stands for, so that a second of the way takes about a second: as a performance
+ * that is slow goes on, too.
+ */
+export const strideAt = (costMs: number, fps: number): number =>
+  Math.max(1, Math.min(Math.round((costMs * fps) / 1000), Math.floor(longestStepSeconds * fps)));
+
+/**
  * Runs memories up to the goal of a jump, for as long as one frame may take; the last picture stays. Pictures that
- * count later are drawn for the last second of the way only. Returns whether anything was drawn.
+ * count later are drawn for the last second of the way only, which is all of it where no number counts by itself. `stride`: frames of
+ * the show that each of those stands for. Returns whether anything was drawn.
  */
 export function prerollFrames(
   way: Preroll,
   show: Show,
   players: ReadonlyMap<string, ScenePlayer>,
+  stride: number,
   frameAt: (moment: Moment) => Frame,
 ): boolean {
   const { fps } = show.canvas;
   const start = performance.now();
+  const histories = [...players].flatMap(([id, player]) => {
+    const scene = show.scenes.find((other) => other.id === id);
+    if (!scene) return [];
+    const history = player.historyOf(scene, []);
+    return history.numbers ? [{ player, scene, history }] : [];
+  });
+  if (histories.length === 0) way.next = way.last + 1;
+  else if (!histories.some(({ history }) => history.numbersAlone))
+    way.next = Math.max(way.next, Math.floor(way.last - fps) + 1);
   while (way.next <= way.last && performance.now() - start < budgetMs) {
-    const frame = frameAt(momentAt(way.next / fps, way.next === 0 ? 0 : 1 / fps, fps, show.tempo));
     const isNear = way.last - way.next < fps;
+    const count = isNear ? Math.min(stride, way.last - way.next + 1) : 1;
+    const at = way.next + count - 1;
+    const frame = frameAt(momentAt(at / fps, at === 0 ? 0 : count / fps, fps, show.tempo));
     let isDrawn = false;
-    for (const [id, player] of players) {
-      const scene = show.scenes.find((other) => other.id === id);
-      if (!scene) continue;
-      const history = player.historyOf(scene, []);
-      if (!history.numbers) continue;
+    for (const { player, scene, history } of histories) {
       const drawn = player.playOnTheWay(scene, frame, [], show.canvas.height, isNear ? history : numbersOnly);
       isDrawn ||= drawn;
     }
-    way.next++;
+    way.next += count;
     // Work must not pile up on the GPU.
     if (isDrawn) return true;
   }

@@ -20,6 +20,8 @@ import { plainLook, type Look } from '../image/look';
 /** What counts of the frames before one. */
 export interface History {
   numbers: boolean;
+  /** Numbers count for themselves, and not only for pictures: they may go back further. */
+  numbersAlone: boolean;
   /** Nodes whose pictures have to be drawn. */
   pictures: ReadonlySet<string>;
 }
@@ -117,7 +119,8 @@ export class ScenePlayer {
     if (this.history?.plan !== run.planVersion)
       this.history = { plan: run.planVersion, pictures: picturesWithHistory(run.plan, cyclesOf(run.plan)) };
     const { pictures } = this.history;
-    return { numbers: run.remembers || pictures.size > 0, pictures };
+    const numbersAlone = run.remembersNumbers;
+    return { numbers: run.remembers || pictures.size > 0, numbersAlone, pictures };
   }
 
   /** A frame on the way to a later one: only what that needs of it. Gives whether anything was drawn. */
@@ -126,7 +129,7 @@ export class ScenePlayer {
     frame: Frame,
     watched: readonly string[],
     fullHeight: number,
-    { pictures }: History,
+    { pictures }: Pick<History, 'pictures'>,
   ): boolean {
     const own = this.runFrame(scene, frame, watched);
     if (pictures.size === 0) {

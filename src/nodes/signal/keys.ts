@@ -51,6 +51,7 @@ export default signalKind({
     event.type === 'key'
       ? { controls: { key: event.code }, name: event.code.replace(/^Key|^Digit/, 'Key ') }
       : null,
+  recalls: false,
   memory: (): Memory => ({ presses: null, first: 0 }),
   compute({ controls: c, live, memory, out }) {
     const state = live.keys[c.key] ?? { down: false, presses: 0 };

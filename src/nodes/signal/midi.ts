@@ -87,6 +87,7 @@ export default signalKind({
         return null;
     }
   },
+  recalls: false,
   memory: (): Memory => ({ presses: [], first: [] }),
   compute({ controls: c, live, memory, out }) {
     const { midi } = live;

@@ -51,6 +51,7 @@ export default signalKind({
           name: event.address.split('/').filter(Boolean).join(' ') || 'OSC',
         }
       : null,
+  recalls: false,
   memory: (): Memory => ({ counts: new Map(), key: '', meant: [] }),
   compute({ controls: c, live, memory, out }) {
     const known = Object.keys(live.osc);

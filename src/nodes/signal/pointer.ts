@@ -41,6 +41,7 @@ export default signalKind({
   naturalRange: () => [-0.5, 0.5],
   moves: () => true,
   learn: (event) => (event.type === 'pointer' ? { controls: {}, name: 'Pointer' } : null),
+  recalls: false,
   memory: (): { places: Place[] } => ({ places: [] }),
   compute({ controls: c, live, moment, memory, out }) {
     const { places } = memory;

@@ -43,6 +43,7 @@ export default signalKind({
     return values.length ? [Math.min(0, ...values), Math.max(...values)] : [0, 1];
   },
   moves: () => false,
+  recalls: false,
   memory: (): { text: string | null; table: Table } => ({ text: null, table: { names: [], columns: [] } }),
   compute({ controls: c, count, memory, out }) {
     if (memory.text !== c.csv) {
