@@ -1,6 +1,6 @@
 import * as Y from 'yjs';
 import { ownClock } from '../../core/own-clock';
-import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
+import { performanceAt, timeAt, type PerformanceState } from '../../core/desk/performance-state';
 import type { Audience, MachineCard, StateNews } from '../../core/machines/link';
 import { NewsOfState } from '../../core/machines/news';
 import type { Show } from '../../core/document/types';
@@ -393,8 +393,7 @@ class MainMachine {
     this.copy = id;
     this.shared.hold(showStore.getState().show);
     // What has a memory comes to what it would be had it been here from the start.
-    const away = now.transport.playing ? (ownClock() - now.at) / 1000 : 0;
-    engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
+    engine().perform({ type: 'seek', time: timeAt(now, ownClock()), exactly: true });
     this.showFollowed();
     // What was written meanwhile.
     void this.readShow();

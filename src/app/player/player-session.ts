@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import * as Y from 'yjs';
 import { ownClock } from '../../core/own-clock';
 import type { Show } from '../../core/document/types';
-import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
+import { performanceAt, timeAt, type PerformanceState } from '../../core/desk/performance-state';
 import { readShared } from '../../core/machines/show-document';
 import { LostCount, numberOfHeard } from '../../core/audio/heard';
 import { checkShow } from '../../core/show/validate';
@@ -97,8 +97,7 @@ function join(token: string): void {
     const now = here(state);
     engine().open(show, now.program.program, now);
     // What has a memory comes to what it would be had it been here from the start.
-    const away = now.transport.playing ? (ownClock() - now.at) / 1000 : 0;
-    engine().perform({ type: 'seek', time: now.transport.time + Math.max(0, away), exactly: true });
+    engine().perform({ type: 'seek', time: timeAt(now, ownClock()), exactly: true });
     follow();
     playerStore.setState({ hasShow: true });
   };

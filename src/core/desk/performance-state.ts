@@ -96,3 +96,12 @@ interface DeskState {
   /** Controls that move by themselves to where a recall or cue sends them. */
   underWay: readonly string[];
 }
+
+/** Longest time in seconds for which a show goes on by itself while whoever performs it is away. */
+const longestAwaySeconds = 10;
+
+/** What time of the show it is by what was last reported of it. `now`: milliseconds of the clock that `at` is of. */
+export function timeAt({ transport: { time, playing }, at }: PerformanceState, now: number): number {
+  const away = playing && at > 0 ? (now - at) / 1000 : 0;
+  return time + Math.min(longestAwaySeconds, Math.max(0, away));
+}

@@ -1,4 +1,4 @@
-import type { PerformanceState } from '../../core/desk/performance-state';
+import { timeAt, type PerformanceState } from '../../core/desk/performance-state';
 import { transitionSeconds, transitionStart } from '../../core/show/transition';
 import type { Cue, Move, Show, Snapshot, Transition } from '../../core/document/types';
 import { assertNever } from '../../core/assert-never';
@@ -25,15 +25,6 @@ export interface Heard {
 
 /** Shows as they are played: at the tempo of the moment. */
 type Played = Pick<Show, 'canvas' | 'tempo'>;
-
-/** Longest time in seconds that an engine is away while its show goes on by itself. */
-const longestAwaySeconds = 10;
-
-/** What time of the show it is, by what was last reported of it. */
-function timeAt({ transport: { time, playing }, at }: PerformanceState, now: number): number {
-  const away = playing && at > 0 ? (now - at) / 1000 : 0;
-  return time + Math.min(longestAwaySeconds, Math.max(0, away));
-}
 
 /** Owns all of a performance that is not in the show: time, what is on air, the desk, cues, moves, blackout and freeze. */
 export class Performance {
