@@ -53,7 +53,7 @@ function whereNow(): string {
  * This window among other machines. It performs, tells them of the show and the performance, and carries out what they do; or it follows another main
  * machine as its spare: shows what is performed there, has what is done here done there, and takes over when it is told to.
  */
-class MainMachine {
+export class MainMachine {
   private readonly opened = openLink({ role: 'main', name: 'Main', token: '' }, () => ({
     framesPerSecond: liveStore.getState().stats?.framesPerSecond ?? 0,
     lacks: [...this.lacks.values()].join(' ').slice(0, 300),

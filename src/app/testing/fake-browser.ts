@@ -96,10 +96,12 @@ export const fakeWindow = Object.assign(new FakeTarget(), {
  * while they are loaded.
  */
 export function installFakeBrowser(path = '/build'): void {
+  const localStorage = new FakeStorage();
+  Object.assign(fakeWindow, { localStorage });
   const globals: Record<string, unknown> = {
     Worker: FakeWorker,
     BroadcastChannel: FakeChannel,
-    localStorage: new FakeStorage(),
+    localStorage,
     sessionStorage: new FakeStorage(),
     location: { pathname: path, origin: 'http://localhost' },
     window: fakeWindow,
