@@ -3,12 +3,13 @@ import * as Y from 'yjs';
 import { performanceAt, type PerformanceState } from '../../core/desk/performance-state';
 import type { Show } from '../../core/document/types';
 import { ClockMeter } from '../../core/machines/clock';
-import type { FromServer, MachineCard, StateNews } from '../../core/machines/link';
+import type { MachineCard, StateNews } from '../../core/machines/link';
 import { readShared, writeShared } from '../../core/machines/show-document';
 import { makeScene, makeShow } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
 import { installImageData } from '../testing/fake-box';
 import { FakeWorker, installFakeBrowser } from '../testing/fake-browser';
+import { FakeLink } from '../testing/fake-link';
 
 installFakeBrowser();
 installImageData();
@@ -25,35 +26,6 @@ jest.useFakeTimers({
   ],
 });
 Object.assign(globalThis, { fetch: () => Promise.reject(new TypeError('away')) });
-
-/** The link of a window: what it told, and a way to say what others do. */
-class FakeLink {
-  readonly sent: unknown[][] = [];
-  readonly volatile = this;
-  private readonly listeners = new Map<string, ((...args: never[]) => void)[]>();
-  on(event: string, listener: (...args: never[]) => void): void {
-    this.listeners.set(event, [...(this.listeners.get(event) ?? []), listener]);
-  }
-  emit(...message: unknown[]): void {
-    this.sent.push(message);
-  }
-  connect(): this {
-    return this;
-  }
-  disconnect(): this {
-    return this;
-  }
-  say<K extends keyof FromServer | 'disconnect'>(
-    event: K,
-    ...args: K extends keyof FromServer ? Parameters<FromServer[K]> : []
-  ): void {
-    for (const listener of this.listeners.get(event) ?? []) listener(...(args as never[]));
-  }
-  /** What was told by an event, each time. */
-  of(event: string): unknown[][] {
-    return this.sent.filter(([name]) => name === event).map(([, ...args]) => args);
-  }
-}
 
 let link: FakeLink;
 jest.unstable_mockModule('./link', () => ({ openLink: () => ({ link, clock: new ClockMeter() }) }));

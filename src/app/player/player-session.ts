@@ -107,7 +107,11 @@ function join(token: string): void {
   const read = (): void => {
     reading = 0;
     const next = readShared(document, show) as Show | null;
-    if (!next || next === show) return;
+    if (!next) return;
+    if (next === show) {
+      lack('show', '');
+      return;
+    }
     catalogue.take(next.modules);
     const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
     if (finding) {
