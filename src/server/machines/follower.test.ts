@@ -10,7 +10,7 @@ import * as Y from 'yjs';
 import type { NetworkState } from '../../core/machines/link';
 import { fileNameOfDigest } from '../../core/show/file-name';
 import { cable } from '../testing/cable';
-import { ask, network, start, until, Window, type Server } from '../testing/machine';
+import { ask, guestOf, network, start, until, Window, type Server } from '../testing/machine';
 
 describe('the spare', () => {
   /** What the first machine keeps. */
@@ -117,6 +117,33 @@ describe('the spare', () => {
     // And back, by a key.
     mine.link.emit('lead');
     await until('the first to perform again', () => !mine.isFollowing() && its.isFollowing());
+  });
+
+  it('is where guests of the main machine may go, also once that follows it, and the other way round', async () => {
+    const [here, there] = [guestOf(first), guestOf(second)];
+    const places = async (): Promise<string[]> => [
+      (await network(first)).addresses[0],
+      (await network(second)).addresses[0],
+    ];
+    try {
+      await begin();
+      const [own, other] = await places();
+      await until('both ways out', () => [here, there].every(({ wayOut }) => wayOut.at(-1)?.length));
+      expect([here.wayOut.at(-1), there.wayOut.at(-1)]).toEqual([[other], [own]]);
+      here.wayOut.length = 0;
+      mine.link.disconnect();
+      await until('the takeover', () => !its.isFollowing());
+      mine = new Window(first);
+      await until('the first to follow', () => mine.isFollowing());
+      // Between the two it was never told that there is nowhere to go.
+      expect(here.wayOut.every((addresses) => addresses[0] === other)).toBe(true);
+      await until('the way back', () => there.wayOut.at(-1)?.[0] === own);
+      await ask(first, '/machines/follow', 'DELETE');
+      await until('no way out', () => here.wayOut.at(-1)?.length === 0 && there.wayOut.at(-1)?.length === 0);
+    } finally {
+      here.close();
+      there.close();
+    }
   });
 
   it('takes over when the server of the main machine is gone, which follows when it is started again', async () => {

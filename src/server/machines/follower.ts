@@ -149,7 +149,7 @@ export class Follower {
   private readonly main: string;
 
   constructor(
-    private readonly place: Entrance,
+    readonly place: Entrance,
     private readonly hub: Hub,
     private readonly files: SharedFiles,
     private readonly calls: FollowerCalls,

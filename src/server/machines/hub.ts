@@ -392,6 +392,7 @@ export class Hub {
 
   /** Tells guests where the spare is found; nowhere: there is none. */
   setSpare(addresses: readonly string[]): void {
+    if (addresses.join() === this.spareAt.join()) return;
     this.spareAt = addresses;
     for (const guest of [...this.remotes, ...this.players]) guest.emit('spare', addresses);
   }
@@ -459,12 +460,14 @@ export class Hub {
     link.on('heir', (successor) => {
       if (isSuccessor(successor)) this.onHeir(successor);
     });
-    // A cut or a machine that is gone sounds otherwise.
+    let hasTaken = false;
+    // A cut or a machine that is gone sounds otherwise; and one that has taken over is followed from here on.
     link.on('disconnect', (reason) => {
-      if (reason === 'client namespace disconnect') this.onHeirGone();
+      if (reason === 'client namespace disconnect' && !hasTaken) this.onHeirGone();
     });
     link.on('taken', (successor, answer) => {
       if (typeof answer === 'function') answer();
+      hasTaken = isSuccessor(successor);
       if (isSuccessor(successor)) this.onTaken(successor);
     });
   }

@@ -5,7 +5,13 @@ import type { IncomingMessage, Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import path from 'node:path';
 import express, { Router, type Express, type NextFunction, type Response } from 'express';
-import { isMachineId, isSuccessor, type NetworkState, type Successor } from '../../core/machines/link';
+import {
+  isMachineId,
+  isSuccessor,
+  type NetworkState,
+  type Place,
+  type Successor,
+} from '../../core/machines/link';
 import { Access, AccessError, type Pass } from './access';
 import { certificateFor, networkAddresses } from './certificate';
 import { FileError, SharedFiles } from './files';
@@ -92,7 +98,11 @@ export class Machines {
     this.hub.attach(server, false, mayCome);
     this.hub.onTaken = (successor) => {
       placeOf(successor).then(
-        (place) => this.followAt(place),
+        (place) => {
+          this.followAt(place);
+          // It performs now, and is the spare of nobody.
+          this.setHeir(null);
+        },
         (error: Error) => (this.fault = error.message),
       );
     };
@@ -104,7 +114,21 @@ export class Machines {
 
   private setHeir(heir: Successor | null): void {
     this.heir = heir;
-    this.hub!.setSpare(heir?.addresses ?? []);
+    this.tellGuests();
+  }
+
+  /** Where guests find the show should this machine be gone: where it follows, else at its spare; null: nowhere. */
+  private get other(): Place | null {
+    const { heir, follower } = this;
+    const followed = follower && {
+      addresses: [follower.place.address],
+      certificate: follower.place.certificate,
+    };
+    return follower?.state.phase === 'leading' ? (heir ?? followed) : (followed ?? heir);
+  }
+
+  private tellGuests(): void {
+    this.hub!.setSpare(this.other?.addresses ?? []);
   }
 
   private async keepHeir(successor: Successor): Promise<void> {
@@ -154,9 +178,13 @@ export class Machines {
       {
         successor: () => this.asSuccessor(machine),
         trust: (key) => void this.trust(key),
-        onPhase: (phase) => void this.keepFollowed(phase === 'following' ? place : null),
+        onPhase: (phase) => {
+          this.tellGuests();
+          void this.keepFollowed(phase === 'following' ? place : null);
+        },
         onEnd: (fault) => {
           if (this.follower === follower) this.follower = null;
+          this.tellGuests();
           this.fault = fault;
           void this.keepFollowed(null);
           // Let in no longer: it is no heir any more.
@@ -167,12 +195,14 @@ export class Machines {
     );
     this.follower = follower;
     this.invited = machine;
+    this.tellGuests();
   }
 
   /** Performs by itself, and is followed by none that knew it as the spare. */
   private stopFollowing(): void {
     this.follower?.close();
     this.follower = null;
+    this.tellGuests();
     if (this.invited) this.access?.dismiss(this.invited);
     this.invited = null;
     void this.keepFollowed(null);
@@ -291,7 +321,7 @@ export class Machines {
     });
     // For those who come by a gateway: where to go should this machine be gone. Both are seen on the network anyway.
     router.get('/spare', (_request, response) => {
-      const { addresses, certificate } = this.heir ?? {};
+      const { addresses, certificate } = this.other ?? {};
       response.json(addresses ? { addresses, certificate } : null);
     });
     router.get('/key', (request, response, next) => {

@@ -74,6 +74,21 @@ export class Window {
   }
 }
 
+/** A player of this computer, which hears where it would go should the machine be gone. Each list of addresses, as it was told. */
+export function guestOf(server: Server): { wayOut: (readonly string[])[]; close(): void } {
+  const link: Client = io(server.address, {
+    path: linkPath,
+    transports: ['websocket'],
+    reconnection: false,
+    forceNew: true,
+    extraHeaders: { origin: server.address },
+    auth: { version: linkVersion, role: 'player', machine: 'player-here', name: 'Left', token: '' },
+  });
+  const wayOut: (readonly string[])[] = [];
+  link.on('spare', (addresses) => wayOut.push(addresses));
+  return { wayOut, close: () => link.disconnect() };
+}
+
 /** Waits until something is so. Throws where it never is. */
 export async function until(what: string, is: () => boolean): Promise<void> {
   const end = performance.now() + mostMs;
