@@ -210,7 +210,7 @@ try {
     await desk.until(
       'pixels that arrived',
       () => desk.text('[data-testid="room-inspector"]'),
-      (text) => text.includes('Right bench'),
+      (text) => /Right bench\s+[1-9]\d/.test(text),
     );
     await desk.until(
       'the room',
