@@ -135,7 +135,7 @@ try {
   });
   await part(['starts'], async () => {
     await desk.driver.actions().keyDown(Key.ALT).sendKeys('n').keyUp(Key.ALT).perform();
-    for (const name of ['One Noise', 'A Swarm', 'A Landscape', 'Sound', 'A Wall with Sound'])
+    for (const name of ['One Noise', 'Kaleidoscope', 'A Swarm', 'A Landscape', 'Sound', 'A Wall with Sound'])
       await desk.until(
         name,
         () => desk.picture(`[aria-label="Picture of ${name}"] canvas`),
