@@ -113,6 +113,8 @@ export class Engine {
   /** The frame in which shaders came into use last, and whether the page was told that there are some. */
   private freshIn = -1;
   private isMaking = false;
+  /** Requests under way that time frames at full size: each of these may take seconds, as one with new shaders does. */
+  private timings = 0;
   /** Values for work count while only the desk looks on. */
   private usesDrafts = true;
   /** The editor wants to see what is heard. */
@@ -517,7 +519,7 @@ export class Engine {
   private setMaking(isMaking: boolean): void {
     if (isMaking === this.isMaking) return;
     this.isMaking = isMaking;
-    this.tell({ type: 'making', on: isMaking });
+    if (this.timings === 0) this.tell({ type: 'making', on: isMaking });
   }
 
   /** Whether a show is being played, and not only built: then what may come next is kept ready. */
@@ -650,6 +652,8 @@ export class Engine {
   }
 
   private async answer(id: number, request: EngineRequest): Promise<void> {
+    const isTiming = request.type === 'cost';
+    if (isTiming && this.timings++ === 0) this.tell({ type: 'making', on: true });
     try {
       const graphics = this.graphics.usable;
       if (!graphics) throw new Error('The graphics card is away. Try again.');
@@ -658,6 +662,8 @@ export class Engine {
       this.tell({ type: 'answer', id, answer }, transfer);
     } catch (error) {
       this.tell({ type: 'refusal', id, message: error instanceof Error ? error.message : String(error) });
+    } finally {
+      if (isTiming && --this.timings === 0) this.tell({ type: 'making', on: this.isMaking });
     }
   }
 }

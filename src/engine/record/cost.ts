@@ -23,6 +23,9 @@ const aheadShare = 0.1;
 /** Milliseconds after which a performance is timed no further: on the way to each frame all that has a memory is drawn. */
 const longestPlayedMs = 15000;
 
+/** Lets live frames and words of the engine through: one that says nothing for long is taken for one that hangs. */
+const rest = (): Promise<void> => new Promise((done) => setTimeout(done));
+
 /**
  * Times frames of a subject at a size: over all of it at even distances, transitions included where it is a performance; frame after frame
  * where it is a scene with a memory.
@@ -43,6 +46,7 @@ async function timed(
   const target = gpu.acquire(size.width, size.height, '8');
   const before = gpu.bytes;
   const drawn = async (frame: number): Promise<number> => {
+    await rest();
     const start = performance.now();
     await run.frame(frame, () => run.draw(target));
     gpu.wait();
@@ -58,7 +62,7 @@ async function timed(
     for (let k = 0; k < frames; k++) {
       const frame = warmFrames + k * step;
       if (ahead) {
-        await ahead.frame(frame, () => ahead.draw(target));
+        await ahead.frame(frame, () => ahead.draw(target), rest);
         // Only the frame itself counts, and not those on the way to it.
         if (step > 1 && k > 0) await drawn(frame - 1);
       }
