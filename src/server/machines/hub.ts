@@ -467,8 +467,9 @@ export class Hub {
     });
     link.on('taken', (successor, answer) => {
       if (typeof answer === 'function') answer();
-      hasTaken = isSuccessor(successor);
-      if (isSuccessor(successor)) this.onTaken(successor);
+      if (!isSuccessor(successor)) return;
+      hasTaken = true;
+      this.onTaken(successor);
     });
   }
 

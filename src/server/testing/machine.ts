@@ -34,6 +34,17 @@ export async function network(server: Server): Promise<NetworkState> {
   return (await answer.json()) as NetworkState;
 }
 
+/** A link to a machine, as a page of this computer opens it. */
+const linkTo = (server: Server, who: { role: string; machine: string; name: string }): Client =>
+  io(server.address, {
+    path: linkPath,
+    transports: ['websocket'],
+    reconnection: false,
+    forceNew: true,
+    extraHeaders: { origin: server.address },
+    auth: { version: linkVersion, token: '', ...who },
+  });
+
 /** A window of a main machine, and what it is told. */
 export class Window {
   follows: (string | null)[] = [];
@@ -47,14 +58,7 @@ export class Window {
   readonly link: Client;
 
   constructor(server: Server) {
-    this.link = io(server.address, {
-      path: linkPath,
-      transports: ['websocket'],
-      reconnection: false,
-      forceNew: true,
-      extraHeaders: { origin: server.address },
-      auth: { version: linkVersion, role: 'main', machine: 'main-machine', name: 'Main', token: '' },
-    });
+    this.link = linkTo(server, { role: 'main', machine: 'main-machine', name: 'Main' });
     this.link.on('follows', (main) => this.follows.push(main));
     this.link.on('state', ({ transport, at }) => this.states.push({ time: transport?.time, at: at! }));
     this.link.on('perform', (commands) => this.commands.push(...commands));
@@ -76,14 +80,7 @@ export class Window {
 
 /** A player of this computer, which hears where it would go should the machine be gone. Each list of addresses, as it was told. */
 export function guestOf(server: Server): { wayOut: (readonly string[])[]; close(): void } {
-  const link: Client = io(server.address, {
-    path: linkPath,
-    transports: ['websocket'],
-    reconnection: false,
-    forceNew: true,
-    extraHeaders: { origin: server.address },
-    auth: { version: linkVersion, role: 'player', machine: 'player-here', name: 'Left', token: '' },
-  });
+  const link = linkTo(server, { role: 'player', machine: 'player-here', name: 'Left' });
   const wayOut: (readonly string[])[] = [];
   link.on('spare', (addresses) => wayOut.push(addresses));
   return { wayOut, close: () => link.disconnect() };
