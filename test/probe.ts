@@ -11,7 +11,15 @@ export type Pixel = readonly [number, number, number, number];
 
 /** What came of a probe, with its pixels by place. */
 export class Seen {
-  constructor(readonly answer: ProbeAnswer) {}
+  readonly answer: Omit<ProbeAnswer, 'pixels'> & { pixels: Float32Array };
+
+  constructor(answer: ProbeAnswer) {
+    const bytes = Buffer.from(answer.pixels, 'base64');
+    this.answer = {
+      ...answer,
+      pixels: new Float32Array(bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength)),
+    };
+  }
 
   /** The pixel at a place 0..1 from the lower left. */
   at(x: number, y: number): Pixel {
@@ -19,7 +27,7 @@ export class Seen {
     const px = Math.min(width - 1, Math.floor(x * width));
     const py = Math.min(height - 1, Math.floor(y * height));
     const from = 4 * (py * width + px);
-    return pixels.slice(from, from + 4) as unknown as Pixel;
+    return [...pixels.subarray(from, from + 4)] as unknown as Pixel;
   }
 
   /** Mean of a channel over the whole picture. */

@@ -1,3 +1,4 @@
+import { toBase64 } from '../../core/base64';
 import { readModule, writeModule } from '../../core/show/module-file';
 import {
   conflictsWith,
@@ -45,13 +46,6 @@ export async function keepInLibrary(id: string): Promise<void> {
     text: `${module.name} is in the library, version ${version}. Add finds it in every show.`,
   });
 }
-
-const toBase64 = (bytes: Uint8Array): string => {
-  let text = '';
-  for (let k = 0; k < bytes.length; k += 0x8000)
-    text += String.fromCharCode(...bytes.subarray(k, k + 0x8000));
-  return btoa(text);
-};
 
 /** Saves a module of the show as a file. */
 export async function exportModule(id: string): Promise<void> {

@@ -1,3 +1,4 @@
+import { toBase64 } from '../../core/base64';
 import { readShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { giveInputs } from '../inputs/give-inputs';
@@ -43,12 +44,6 @@ const nothingDone: RenderPage['pyrvelRender']['orderState'] = {
   fault: null,
 };
 
-function packed(bytes: Uint8Array): string {
-  let text = '';
-  for (let k = 0; k < bytes.length; k += 32768) text += String.fromCharCode(...bytes.subarray(k, k + 32768));
-  return btoa(text);
-}
-
 (window as unknown as RenderPage).pyrvelRender = {
   async open(text, address = '', ids = []) {
     const { show } = readShow(text, catalogue);
@@ -77,10 +72,10 @@ function packed(bytes: Uint8Array): string {
   },
   async frame(request) {
     const { png } = await client.request({ type: 'frame', request }, 600000);
-    return packed(new Uint8Array(png));
+    return toBase64(new Uint8Array(png));
   },
   async data(request) {
-    return packed((await client.request({ type: 'data', request }, 600000)).bytes);
+    return toBase64((await client.request({ type: 'data', request }, 600000)).bytes);
   },
   async plan(spec) {
     return (await client.request({ type: 'export-plan', spec }, 600000)).plan;
