@@ -1,8 +1,8 @@
 import * as Y from 'yjs';
 import { ownClock } from '../../core/own-clock';
-import { performanceAt, timeAt, type PerformanceState } from '../../core/desk/performance-state';
+import { timeAt, type PerformanceState } from '../../core/desk/performance-state';
 import type { Audience, MachineCard, StateNews } from '../../core/machines/link';
-import { NewsOfState } from '../../core/machines/news';
+import { HeardState, NewsOfState } from '../../core/machines/news';
 import type { Show } from '../../core/document/types';
 import type { LookOrder } from '../../engine/protocol/protocol';
 import { catalogue } from '../../nodes/catalogue';
@@ -62,6 +62,8 @@ export class MainMachine {
   readonly link: Link = this.opened.link;
   private readonly clock = this.opened.clock;
   private readonly news = new NewsOfState();
+  /** How the main machine that is followed stands. */
+  private readonly heard = new HeardState(this.clock);
   private readonly shared = new SharedShow((update, isWhole) => this.tellUpdate(update, isWhole));
   private readonly lacks = new Map<string, string>();
   private readonly files = new FileFetcher('', (of, sentence) => {
@@ -72,6 +74,7 @@ export class MainMachine {
   private isWelcome = false;
   private last = -Infinity;
   private timer = 0;
+  /** How this machine performs. */
   private state: PerformanceState | null = null;
   /** The show that others were told of. */
   private told = '';
@@ -309,6 +312,7 @@ export class MainMachine {
     if (main !== null) {
       this.copy = null;
       this.state = null;
+      this.heard.forget();
       performOn((command) => this.link.emit('perform', command, () => undefined));
     } else if (wasFollowing) this.lead();
   }
@@ -374,7 +378,8 @@ export class MainMachine {
     }
     this.lacks.delete('show');
     if (this.copy === null) {
-      if (this.state && !this.isOpening) await this.openCopy(follows, next, this.state);
+      const now = this.heard.here;
+      if (now && !this.isOpening) await this.openCopy(follows, next, now);
     } else {
       this.shared.hold(next);
       takeFromOthers(next);
@@ -383,9 +388,8 @@ export class MainMachine {
   }
 
   /** Opens the show that is followed; this browser keeps it, so that it is here when the other machine is not. */
-  private async openCopy(follows: string, show: Show, state: PerformanceState): Promise<void> {
+  private async openCopy(follows: string, show: Show, now: PerformanceState): Promise<void> {
     const id = `followed-${follows}`;
-    const now = this.here(state);
     this.isOpening = true;
     const isOpen = await openCopy(id, show, now, this.hasLed).finally(() => (this.isOpening = false));
     if (!isOpen || this.follows !== follows) return;
@@ -401,19 +405,14 @@ export class MainMachine {
 
   private hearState(news: StateNews, isWhole: boolean): void {
     if (this.follows === null) return;
-    this.state = { ...(isWhole || !this.state ? performanceAt('') : this.state), ...news };
+    this.heard.take(news, isWhole);
     if (this.copy !== null) this.showFollowed();
     else this.reading ||= window.setTimeout(() => void this.readShow(), 0);
   }
 
   private showFollowed(): void {
-    if (this.follows !== null && this.copy !== null && this.state)
-      engine().send({ type: 'follow', state: this.here(this.state) });
-  }
-
-  /** A state by the clock of this machine. */
-  private here(state: PerformanceState): PerformanceState {
-    return { ...state, at: this.clock.toOwn(state.at) };
+    const state = this.heard.here;
+    if (this.follows !== null && this.copy !== null && state) engine().send({ type: 'follow', state });
   }
 }
 

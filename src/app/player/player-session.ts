@@ -2,7 +2,8 @@ import { create } from 'zustand';
 import * as Y from 'yjs';
 import { ownClock } from '../../core/own-clock';
 import type { Show } from '../../core/document/types';
-import { performanceAt, timeAt, type PerformanceState } from '../../core/desk/performance-state';
+import { timeAt } from '../../core/desk/performance-state';
+import { HeardState } from '../../core/machines/news';
 import { readShared } from '../../core/machines/show-document';
 import { LostCount, numberOfHeard } from '../../core/audio/heard';
 import { checkShow } from '../../core/show/validate';
@@ -80,7 +81,6 @@ function join(token: string): void {
   const files = new FileFetcher(token, lack);
   let document = new Y.Doc();
   let show: Show | null = null;
-  let state: PerformanceState | null = null;
   /** The show is as the main machine has it, and this performance has begun with it. */
   let isOpen = false;
   let reading = 0;
@@ -90,11 +90,11 @@ function join(token: string): void {
     lacks: Object.values(playerStore.getState().lacks).join(' ').slice(0, 300),
   }));
 
-  const here = (of: PerformanceState): PerformanceState => ({ ...of, at: clock.toOwn(of.at) });
+  const heard = new HeardState(clock);
   const begin = (): void => {
-    if (!show || !state || isOpen) return;
+    const now = heard.here;
+    if (!show || !now || isOpen) return;
     isOpen = true;
-    const now = here(state);
     engine().open(show, now.program.program, now);
     // What has a memory comes to what it would be had it been here from the start.
     engine().perform({ type: 'seek', time: timeAt(now, ownClock()), exactly: true });
@@ -102,7 +102,8 @@ function join(token: string): void {
     playerStore.setState({ hasShow: true });
   };
   const follow = (): void => {
-    if (isOpen && state) engine().send({ type: 'follow', state: here(state) });
+    const state = heard.here;
+    if (isOpen && state) engine().send({ type: 'follow', state });
   };
   const read = (): void => {
     reading = 0;
@@ -148,7 +149,7 @@ function join(token: string): void {
     if (!reading) reading = window.setTimeout(read, isWhole ? 0 : 30);
   });
   link.on('state', (news, isWhole) => {
-    state = { ...(isWhole || !state ? performanceAt('') : state), ...news };
+    heard.take(news, isWhole);
     if (isOpen) follow();
     else begin();
   });
