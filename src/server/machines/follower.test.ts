@@ -217,15 +217,21 @@ describe('the spare', () => {
   it('takes over when nothing comes through, and follows again where the main machine performed all along', async () => {
     const { addresses } = await network(first);
     const line = await cable(Number(new URL(addresses[0]).port));
+    const guest = guestOf(first);
     try {
       await begin(`https://127.0.0.1:${line.port}`);
+      await until('a way out', () => guest.wayOut.at(-1)?.length === 1);
+      guest.wayOut.length = 0;
       line.hold(true);
       await until('it to perform', () => !its.isFollowing());
       mine.tell(7, ownClock());
       line.hold(false);
       await until('it to follow again', () => its.isFollowing() && its.states.at(-1)!.time === 7);
       expect(mine.follows).toEqual([null]);
+      // It was the spare all along, and guests could have gone there.
+      expect(guest.wayOut).toEqual([]);
     } finally {
+      guest.close();
       line.close();
     }
   });

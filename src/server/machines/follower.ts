@@ -319,8 +319,9 @@ export class Follower {
     this.phase = 'leading';
     this.calls.onPhase(this.phase);
     this.hub.follow(null);
-    // Where nothing comes through, the other one may perform as before: that is told when there is a link again.
-    if (isCut) this.link.disconnect().connect();
+    // Where nothing comes through, the other one may perform as before: that is told when there is a link again. No goodbye is said, which would come
+    // through later, and with which this machine would be the spare no longer.
+    if (isCut) this.link.io.engine.close();
     else if (this.link.connected) this.announce();
   }
 
