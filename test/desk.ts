@@ -77,6 +77,23 @@ const keepSaid = `
         if (node.dataset?.notice) window.said.push({ tone: node.dataset.notice, text: node.innerText.trim() });
   }).observe(document, { childList: true, subtree: true });`;
 
+/** The place of a pointer in the middle of what is seen of an element, which is scrolled to; or why there is none. */
+const middleOf = `
+  const element = document.querySelector(arguments[0]);
+  if (!element) return 'it is not there';
+  const seen = () => {
+    const box = [...element.getClientRects()].find(({ width, height }) => width > 0 && height > 0);
+    if (!box) return null;
+    const [left, right] = [Math.max(0, box.left), Math.min(innerWidth, box.right)];
+    const [top, bottom] = [Math.max(0, box.top), Math.min(innerHeight, box.bottom)];
+    return left < right && top < bottom ? [Math.floor((left + right) / 2), Math.floor((top + bottom) / 2)] : null;
+  };
+  const hit = (place) => place && document.elementFromPoint(...place);
+  if (!element.contains(hit(seen()))) element.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
+  const there = hit(seen());
+  if (element.contains(there)) return seen();
+  return there ? 'it is covered by ' + there.outerHTML.slice(0, 120) : 'nothing of it is seen';`;
+
 /** A browser whose pages keep what they say. */
 async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDriver> {
   const driver = await startBrowser(options);
@@ -201,20 +218,21 @@ export class Desk {
     );
   }
 
+  /**
+   * Clicks the middle of an element, once a pointer there would hit it. In two commands: a driver's own click takes a quarter of a second.
+   */
   async click(selector: string): Promise<void> {
-    const element = await this.find(selector);
-    await waitFor(
+    let why = '';
+    const [x, y] = await waitFor(
       async () => {
-        try {
-          await element.click();
-          return true;
-        } catch (error) {
-          if (/intercepted|not interactable/.test(String(error))) return false;
-          throw error;
-        }
+        const found = await this.driver.executeScript<[number, number] | string>(middleOf, selector);
+        if (typeof found !== 'string') return found;
+        why = found;
+        return false;
       },
-      () => `could not click ${selector}`,
+      () => `could not click ${selector}: ${why}`,
     );
+    await this.driver.actions({ async: true }).move({ x, y, duration: 0 }).click().perform();
   }
 
   /**
@@ -277,8 +295,14 @@ export class Desk {
   }
 
   async openShow(show: Show): Promise<void> {
-    const shows = `${this.address}/shows`;
-    if ((await this.driver.getCurrentUrl()) !== shows) await this.driver.get(shows);
+    // The page is loaded again only where it is not the app, or something lies over it: that takes a second.
+    const isApp = await this.driver.executeScript<boolean>(
+      `return location.origin === arguments[0] && document.querySelector('[role="dialog"], dialog[open]') === null &&
+         document.querySelector('nav a[href="/shows"]') !== null`,
+      this.address,
+    );
+    if (isApp) await this.view('shows');
+    else await this.driver.get(`${this.address}/shows`);
     await this.importText(writeShow(show));
     await this.click(`[data-show="${show.name}"] button`);
     await this.find('[data-testid="patch"]');
@@ -290,6 +314,27 @@ export class Desk {
       .actions()
       .sendKeys(...keys)
       .perform();
+  }
+
+  /** Puts the focus on an element, which is scrolled to, once it is there. */
+  private async focus(selector: string): Promise<void> {
+    await waitFor(
+      () =>
+        this.driver.executeScript<boolean>(
+          `const element = document.querySelector(arguments[0]);
+           element?.scrollIntoView({ block: 'center' });
+           element?.focus();
+           return element !== null && document.activeElement === element;`,
+          selector,
+        ),
+      () => `could not focus ${selector}`,
+    );
+  }
+
+  /** Writes over what the field with the focus holds, and hands it in. */
+  private async writeOver(text: string): Promise<void> {
+    await this.chord(Key.CONTROL, 'a');
+    await this.press(text, Key.ENTER);
   }
 
   async chord(modifier: string, key: string): Promise<void> {
@@ -325,14 +370,15 @@ export class Desk {
   async add(search: string, name: string): Promise<void> {
     await this.press('/');
     const input = await this.find('[cmdk-input]');
-    await input.sendKeys(search);
+    await this.focus('[cmdk-input]');
+    await this.press(search);
     const label = name.replace(/ \d+$/, '');
     await this.until(
       `${label} to be offered first`,
       () => this.text('[cmdk-item][data-selected="true"] .font-semibold'),
       (first) => first === label,
     );
-    await input.sendKeys(Key.ENTER);
+    await this.press(Key.ENTER);
     await this.find(`[data-node="${name}"]`);
     await this.driver.wait(until.stalenessOf(input), patience);
   }
@@ -426,19 +472,18 @@ export class Desk {
 
   /** Types a value into a number of the inspector. */
   async type(label: string, value: string, inside = '[data-testid="inspector"]'): Promise<void> {
-    const field = await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);
-    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
-    await field.sendKeys(Key.ENTER);
-    const input = await this.find(`${inside} input[aria-label="${label}"]`);
-    await input.sendKeys(Key.chord(Key.CONTROL, 'a'), value, Key.ENTER);
-    await this.find(`${inside} [role="spinbutton"][aria-label="${label}"]`);
+    const field = `${inside} [role="spinbutton"][aria-label="${label}"]`;
+    await this.focus(field);
+    await this.press(Key.ENTER);
+    await this.focus(`${inside} input[aria-label="${label}"]`);
+    await this.writeOver(value);
+    await this.find(field);
   }
 
   /** Types a text into a field of the inspector. */
   async fill(label: string, text: string, inside = '[data-testid="inspector"]'): Promise<void> {
-    const field = await this.find(`${inside} input[aria-label="${label}"]`);
-    await this.driver.executeScript('arguments[0].scrollIntoView({ block: "center" })', field);
-    await field.sendKeys(Key.chord(Key.CONTROL, 'a'), text, Key.ENTER);
+    await this.focus(`${inside} input[aria-label="${label}"]`);
+    await this.writeOver(text);
   }
 
   async select(label: string, option: string, inside = '[data-testid="inspector"]'): Promise<void> {
