@@ -77,22 +77,35 @@ const keepSaid = `
         if (node.dataset?.notice) window.said.push({ tone: node.dataset.notice, text: node.innerText.trim() });
   }).observe(document, { childList: true, subtree: true });`;
 
-/** The place of a pointer in the middle of what is seen of an element, which is scrolled to; or why there is none. */
+/**
+ * The place of a pointer in the middle of what is seen of an element, which is scrolled to; or why there is none. It has to stand there for a frame: what has
+ * just opened may still move aside. A window that nobody sees has no frames.
+ */
 const middleOf = `
-  const element = document.querySelector(arguments[0]);
-  if (!element) return 'it is not there';
-  const seen = () => {
-    const box = [...element.getClientRects()].find(({ width, height }) => width > 0 && height > 0);
-    if (!box) return null;
-    const [left, right] = [Math.max(0, box.left), Math.min(innerWidth, box.right)];
-    const [top, bottom] = [Math.max(0, box.top), Math.min(innerHeight, box.bottom)];
-    return left < right && top < bottom ? [Math.floor((left + right) / 2), Math.floor((top + bottom) / 2)] : null;
+  const done = arguments[1];
+  const look = () => {
+    const element = document.querySelector(arguments[0]);
+    if (!element) return 'it is not there';
+    const seen = () => {
+      const box = [...element.getClientRects()].find(({ width, height }) => width > 0 && height > 0);
+      if (!box) return null;
+      const [left, right] = [Math.max(0, box.left), Math.min(innerWidth, box.right)];
+      const [top, bottom] = [Math.max(0, box.top), Math.min(innerHeight, box.bottom)];
+      return left < right && top < bottom ? [Math.floor((left + right) / 2), Math.floor((top + bottom) / 2)] : null;
   };
-  const hit = (place) => place && document.elementFromPoint(...place);
-  if (!element.contains(hit(seen()))) element.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
-  const there = hit(seen());
-  if (element.contains(there)) return seen();
-  return there ? 'it is covered by ' + there.outerHTML.slice(0, 120) : 'nothing of it is seen';`;
+    const hit = (place) => place && document.elementFromPoint(...place);
+    if (!element.contains(hit(seen()))) element.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
+    const there = hit(seen());
+    if (element.contains(there)) return seen();
+    return there ? 'it is covered by ' + there.outerHTML.slice(0, 120) : 'nothing of it is seen';
+  };
+  const first = look();
+  const again = () => {
+    const place = look();
+    done(String(place) === String(first) ? place : 'it moves');
+  };
+  if (document.hidden) setTimeout(again, 50);
+  else requestAnimationFrame(() => setTimeout(again));`;
 
 /** A browser whose pages keep what they say. */
 async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDriver> {
@@ -225,7 +238,7 @@ export class Desk {
     let why = '';
     const [x, y] = await waitFor(
       async () => {
-        const found = await this.driver.executeScript<[number, number] | string>(middleOf, selector);
+        const found = await this.driver.executeAsyncScript<[number, number] | string>(middleOf, selector);
         if (typeof found !== 'string') return found;
         why = found;
         return false;

@@ -242,6 +242,48 @@ test('what is on air is recorded while it is played, with sound, and says what w
   expect(Number(format.duration)).toBeGreaterThan(1.4);
 });
 
+describe('a recording that is cut off', () => {
+  const recordedFrames = async (): Promise<number> =>
+    Number(/(\d+) frames/.exec(await desk.text('output[aria-label="Recording"]'))?.[1] ?? 0);
+  /** Frames of two pieces and a bit. */
+  const twoPieces = 90;
+  const isLong = (count: number): boolean => count > twoPieces;
+  const nameOf = (): Promise<string> =>
+    desk.driver.executeScript(`return document.querySelector('[data-state="recording"]').dataset.job`);
+  /** What is saved of a recording: its seconds, and streams. */
+  async function savedOf(name: string): Promise<{ seconds: number; codecs: string[] }> {
+    await press('Save', `[data-job="${name}"]`);
+    const { streams, format } = probe(await saved(`${name}.webm`));
+    return { seconds: Number(format.duration), codecs: streams.map(({ codec_name }) => codec_name) };
+  }
+
+  test('goes on in a second file where the engine is lost, and the first is kept', async () => {
+    await press('Record the program');
+    await desk.until('two pieces', recordedFrames, isLong);
+    const first = await nameOf();
+    await desk.view('build');
+    await desk.click('[title^="Stops the engine"]');
+    await desk.notice('warning', 'It goes on in a second file');
+    await desk.click('nav a[href="/record"]');
+    const { text } = (await reached(first, 'done'))!;
+    expect(text).toContain('It was cut off');
+    const { seconds, codecs } = await savedOf(first);
+    expect(seconds).toBeGreaterThanOrEqual(4);
+    expect(codecs).toEqual(['vp9', 'opus']);
+    expect(await nameOf()).not.toBe(first);
+  });
+
+  test('is finished when the page is there again', async () => {
+    await desk.until('two pieces of the second', recordedFrames, isLong);
+    const second = await nameOf();
+    await openRecord();
+    const { text } = (await reached(second, 'done'))!;
+    expect(text).toContain('It was cut off');
+    expect((await savedOf(second)).seconds).toBeGreaterThanOrEqual(4);
+    expect(await desk.driver.findElements({ css: '[data-state="recording"]' })).toEqual([]);
+  });
+});
+
 describe('in Build', () => {
   const chosenName = (): Promise<string> =>
     desk.driver.executeScript(

@@ -71,6 +71,10 @@ export class Takers {
   async record(order: LiveOrder | null, graphics: Graphics | null): Promise<void> {
     const { LiveRecorder } = await import('./record/live-recorder');
     void this.recorder?.stop();
+    if (order && !graphics) {
+      const message = 'The graphics card is away. Begin again in a moment.';
+      this.tellExport(order.job, { what: 'failed', message, frame: null });
+    }
     this.recorder =
       order && graphics
         ? new LiveRecorder(graphics.gpu, order, this.inputs, this.tellExport, performance.now())
@@ -88,7 +92,7 @@ export class Takers {
 
   /** Gives each its frame, once the stage has its own. `time`: that of the show; null: it stands. `isEasy`: there is time left. */
   frame(now: number, { gpu }: Graphics, time: number | null, isEasy: boolean, draw: DrawProgram): void {
-    if (this.recorder && !this.recorder.isFor(gpu)) {
+    if (this.recorder && (!this.recorder.isFor(gpu) || this.recorder.hasFailed)) {
       void this.recorder.stop();
       this.recorder = null;
     }

@@ -74,8 +74,11 @@ interface Session {
   program: string;
 }
 
-/** How an export stands. waiting: in the queue; running: under way in some window of this browser. */
-export type JobState = 'waiting' | 'running' | 'paused' | 'failed' | 'done';
+/**
+ * How an export stands. recording: what is on air is written by the window that holds its lock; waiting: in the queue; running: under way in some
+ * window of this browser.
+ */
+export type JobState = 'recording' | 'waiting' | 'running' | 'paused' | 'failed' | 'done';
 
 /** An export as it is kept in this browser: with the show as it was when it was ordered, so that later edits change nothing of it. */
 export interface StoredJob {

@@ -59,6 +59,8 @@ let stop: (() => void) | null = null;
 /** Somebody wants the export that runs here to stop: also heard between two orders. */
 let isStopAsked = false;
 let isWorking = false;
+/** Something was put into the queue meanwhile: it may have been looked through already. */
+let isAskedAgain = false;
 
 function askToStop(): void {
   isStopAsked = true;
@@ -278,6 +280,16 @@ async function work(job: StoredJob): Promise<void> {
   }
 }
 
+/** What is to be made: worked out for an export, found in its folder for a recording that was cut off. */
+async function planOf({ id, spec, isLive }: StoredJob, client: EngineClient): Promise<ExportPlan> {
+  if (!isLive) return (await client.request({ type: 'export-plan', spec }, 600000)).plan;
+  let plan: ExportPlan | null = null;
+  await carryOutOfQueue(client, { do: 'recover', job: id, spec, folder: await folderOf(id) }, (event) => {
+    if (event.what === 'recorded') ({ plan } = event);
+  });
+  return plan!;
+}
+
 async function makeJob(job: StoredJob): Promise<void> {
   const { id } = job;
   const started = performance.now();
@@ -292,7 +304,7 @@ async function makeJob(job: StoredJob): Promise<void> {
       unwatch = watchStages((isOpen) =>
         opened.set({ type: 'export-share', share: isOpen ? shares.stage : shares.desk }),
       );
-      const plan = job.plan ?? (await client.request({ type: 'export-plan', spec: job.spec }, 600000)).plan;
+      const plan = job.plan ?? (await planOf(job, client));
       await note(id, { plan });
       const messages = job.isLive ? [] : await drawPieces(job, plan, client);
       await finish(job, plan, client);
@@ -322,6 +334,7 @@ async function makeJob(job: StoredJob): Promise<void> {
 
 /** Works through all exports that wait, one after the other, in one window of this browser. */
 async function workThrough(): Promise<void> {
+  isAskedAgain = true;
   if (isWorking) return;
   isWorking = true;
   try {
@@ -329,6 +342,7 @@ async function workThrough(): Promise<void> {
       // What another window had under way when it was closed waits again.
       await database.jobs.filter(({ state }) => state === 'running').modify({ state: 'waiting' });
       for (;;) {
+        isAskedAgain = false;
         const waiting = await database.jobs.orderBy('created').toArray();
         const next = waiting.find(({ state }) => state === 'waiting');
         if (!next) break;
@@ -339,18 +353,27 @@ async function workThrough(): Promise<void> {
   } finally {
     isWorking = false;
   }
+  if (isAskedAgain) await workThrough();
 }
 
-/** Goes on with what was under way when this browser was closed. */
+/** Goes on with what was under way when this browser was closed; what was recorded until then is finished. */
 export async function goOn(): Promise<void> {
+  for (const { id } of await database.jobs.filter(({ state }) => state === 'recording').toArray())
+    await navigator.locks.request(recordingLock(id), { ifAvailable: true }, async (lock) => {
+      if (lock)
+        await note(id, { state: 'waiting', message: 'It was cut off: its last seconds are missing.' });
+    });
   const left = await database.jobs.filter(({ state }) => state === 'running' || state === 'waiting').count();
   if (left > 0) await workThrough();
 }
 
-/** Puts an export into the queue. */
-export async function addJob(
+/** The lock that a window holds as long as it records. */
+export const recordingLock = (job: string): string => `pyrvel-recording-${job}`;
+
+/** Writes down an export, or a recording that begins. */
+export async function keepJob(
   job: Pick<StoredJob, 'spec' | 'show' | 'goal'> &
-    Partial<Pick<StoredJob, 'plan' | 'id' | 'isLive' | 'isFarmed' | 'message'>>,
+    Partial<Pick<StoredJob, 'plan' | 'id' | 'state' | 'isLive' | 'isFarmed' | 'message'>>,
 ): Promise<void> {
   await database.jobs.put({
     id: crypto.randomUUID(),
@@ -365,6 +388,17 @@ export async function addJob(
     isFarmed: false,
     ...job,
   });
+}
+
+/** Puts an export into the queue. */
+export async function addJob(job: Parameters<typeof keepJob>[0]): Promise<void> {
+  await keepJob(job);
+  void workThrough();
+}
+
+/** A recording has ended: its pieces are joined. `plan`: null where that has to be found in its folder. */
+export async function recorded(id: string, plan: ExportPlan | null, message: string): Promise<void> {
+  await note(id, { state: 'waiting', plan, message });
   void workThrough();
 }
 

@@ -49,6 +49,7 @@ function Picture({ job }: { job: StoredJob }) {
 }
 
 const stateNames: Record<StoredJob['state'], string> = {
+  recording: 'Recording',
   waiting: 'Waiting',
   running: 'Running',
   paused: 'Paused',
@@ -78,7 +79,9 @@ export function JobRow({ job }: { job: StoredJob }) {
       ? `${total} ${total === 1 ? 'frame' : 'frames'} · ${duration(job.seconds)}`
       : running?.isJoining
         ? `Writing ${pieceCount(spec, plan!)} pieces`
-        : `${frames} of ${total || '?'} frames`;
+        : state === 'recording'
+          ? ''
+          : `${frames} of ${total || '?'} frames`;
   return (
     <li className="flex gap-3 rounded border edge bg-base-200 p-2" data-job={spec.name} data-state={state}>
       <Picture job={job} />
@@ -153,15 +156,18 @@ export function JobRow({ job }: { job: StoredJob }) {
             {state === 'paused' ? <Play size={15} /> : <RotateCcw size={15} />}
           </button>
         )}
-        <button
-          type="button"
-          className="tool"
-          aria-label={state === 'done' ? `Remove ${spec.name}` : `Cancel ${spec.name}`}
-          title={state === 'done' ? 'Removes it from the list' : 'Cancels it and drops what is finished'}
-          onClick={() => void removeJob(job.id)}
-        >
-          <Trash2 size={15} />
-        </button>
+        {/* What is being recorded is ended above. */}
+        {state !== 'recording' && (
+          <button
+            type="button"
+            className="tool"
+            aria-label={state === 'done' ? `Remove ${spec.name}` : `Cancel ${spec.name}`}
+            title={state === 'done' ? 'Removes it from the list' : 'Cancels it and drops what is finished'}
+            onClick={() => void removeJob(job.id)}
+          >
+            <Trash2 size={15} />
+          </button>
+        )}
       </div>
     </li>
   );

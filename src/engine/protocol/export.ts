@@ -41,6 +41,8 @@ export type ExportOrder =
       folder: FileSystemDirectoryHandle;
       to: FileSystemFileHandle;
     }
+  /** Finishes a live recording by what lies in its folder: `recorded` tells what that is. */
+  | { do: 'recover'; job: string; spec: ExportSpec; folder: FileSystemDirectoryHandle }
   | { do: 'cancel'; job: string };
 
 type WithoutJob<T> = T extends unknown ? Omit<T, 'job'> : never;

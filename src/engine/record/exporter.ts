@@ -21,6 +21,7 @@ import { Grabber } from './grabber';
 import { ImagePool } from './image-pool';
 import { join } from './join';
 import { largeStill } from './large-still';
+import { finishLive } from './live-folder';
 import { put, sayDiskFault, streamTo } from './sink';
 import { fileReader, samplesReader, soundPiece, type SoundReader } from './sound';
 import { VideoPiece } from './video';
@@ -88,6 +89,7 @@ export class Exporter {
       if (order.do === 'pieces') await this.pieces(order, show, means);
       else if (order.do === 'checkpoints') await this.checkpoints(order, show, means);
       else if (order.do === 'sound') await this.sound(order, show, means.inputs);
+      else if (order.do === 'recover') await this.recover(order, means.inputs);
       else await this.join(order, show);
       this.job = null;
       this.tell(order.job, { what: 'done' });
@@ -335,6 +337,16 @@ export class Exporter {
     if (format.type !== 'video' || format.sound === 'none') return;
     const bytes = await soundPiece({ ...spec, format }, plan, await this.soundOf(show, inputs), this.rest);
     await put(sink, soundPieceName, bytes);
+  }
+
+  private async recover(
+    { job, spec, folder }: Extract<ExportOrder, { do: 'recover' }>,
+    { whole }: LiveInputs,
+  ): Promise<void> {
+    const { format } = spec;
+    if (format.type !== 'video') throw new Error('A live recording is a video.');
+    const done = await finishLive({ ...spec, format }, { type: 'folder', folder }, whole);
+    this.tell(job, { what: 'recorded', ...done });
   }
 
   private async join(order: Extract<ExportOrder, { do: 'join' }>, show: Show): Promise<void> {

@@ -1,14 +1,12 @@
 import type { WebGLRenderTarget } from 'three';
-import { pieceNameOf, soundPieceName } from '../../core/export/names';
-import { pieceFrames, type ExportPlan } from '../../core/export/schedule';
+import { pieceFrames } from '../../core/export/schedule';
 import type { ExportSpec, VideoFormat } from '../../core/export/spec';
 import type { Gpu } from '../gpu/gpu';
 import type { ExportEvent, LiveOrder } from '../protocol/export';
 import type { LiveInputs } from '../playback/live-inputs';
 import { Grabber } from './grabber';
+import { finishLive, LiveFolder } from './live-folder';
 import { joined } from './png';
-import { put } from './sink';
-import { runsReader, samplesReader, soundPiece, type SoundReader } from './sound';
 import { VideoPiece } from './video';
 
 type VideoSpec = ExportSpec & { format: VideoFormat };
@@ -19,8 +17,6 @@ const reportMs = 500;
 const busyShare = 0.06;
 /** Frames that may wait for the encoder. */
 const mostWaiting = 2;
-
-const rawName = (piece: number): string => `raw-${String(piece).padStart(6, '0')}`;
 
 /**
  * Records what is on air while it is played. A frame is taken only when the one before has left the GPU and the encoder keeps up: the stage
@@ -35,8 +31,7 @@ export class LiveRecorder {
   private last = -1;
   private dropped = 0;
   private piece: { number: number; video: VideoPiece } | null = null;
-  /** Pieces that were written, all before them included. */
-  private written = 0;
+  private readonly folder: LiveFolder;
   private chain: Promise<void> = Promise.resolve();
   private fault: Error | null = null;
   private reportedAt = 0;
@@ -45,7 +40,7 @@ export class LiveRecorder {
   private costMs = 0;
   /** Second of the show at each frame; NaN: it stood. */
   private readonly places: number[] = [];
-  private raw: { rate: number; chunks: Float32Array[]; pieces: number } | null = null;
+  private raw: { rate: number; chunks: Float32Array[] } | null = null;
 
   constructor(
     private readonly gpu: Gpu,
@@ -58,16 +53,22 @@ export class LiveRecorder {
     if (spec.format.type !== 'video') throw new Error('A live recording is a video.');
     this.spec = { ...spec, format: spec.format };
     this.grabber = new Grabber(gpu, spec);
+    this.folder = new LiveFolder({ type: 'folder', folder: order.folder });
     this.startedAt = now;
     if (this.spec.format.sound !== 'none')
       inputs.tap = (samples, rate) => {
-        this.raw ??= { rate, chunks: [], pieces: 0 };
+        this.raw ??= { rate, chunks: [] };
         this.raw.chunks.push(samples.slice());
       };
   }
 
   /** Whether it goes on with another graphics context: its pictures lived in the one that is gone. */
   isFor = (gpu: Gpu): boolean => gpu === this.gpu;
+
+  /** Whether it can't go on, as where the disk is full. What was written until then is there. */
+  get hasFailed(): boolean {
+    return this.fault !== null;
+  }
 
   /**
    * Takes a frame, if it is time for one. `draw` gives false where the picture stands; `time`: second of the show, null while that stands;
@@ -82,7 +83,7 @@ export class LiveRecorder {
     const { spec } = this;
     const index = Math.floor(((now - this.startedAt) * spec.fps) / 1000 + 1e-6);
     while (this.places.length <= index) this.places.push(time ?? Number.NaN);
-    if (index <= this.last || this.fault || this.isGrabbing || this.waiting > mostWaiting) return;
+    if (index <= this.last || this.hasFailed || this.isGrabbing || this.waiting > mostWaiting) return;
     // What a frame costs is taken from the stage there: it is made up for by leaving out the next ones.
     if (!isEasy && (this.waiting > 0 || now - this.takenAt < this.costMs / busyShare)) return;
     const target = this.grabber.target();
@@ -122,83 +123,35 @@ export class LiveRecorder {
   private async add(index: number, planes: Uint8Array<ArrayBuffer>): Promise<void> {
     const size = pieceFrames(this.spec);
     const number = Math.floor(index / size);
-    if (this.piece && this.piece.number !== number) await this.endPiece();
+    if (this.piece && this.piece.number !== number) await this.endPiece((this.piece.number + 1) * size);
     this.piece ??= { number, video: new VideoPiece(this.spec) };
     await this.piece.video.add(planes, index - number * size);
   }
 
-  private async endPiece(): Promise<void> {
-    const { piece } = this;
+  /** `mostFrames`: those of the whole recording that this piece and all before it hold. */
+  private async endPiece(mostFrames = Infinity): Promise<void> {
+    const { piece, raw, places, dropped } = this;
     if (!piece) return;
     this.piece = null;
-    const sink = { type: 'folder', folder: this.order.folder } as const;
+    const frames = Math.min(this.last + 1, mostFrames);
     const bytes = await piece.video.finish();
-    for (; this.written < piece.number; this.written++)
-      await put(sink, pieceNameOf(this.written), new Uint8Array(0));
-    await put(sink, pieceNameOf(piece.number), bytes);
-    this.written = piece.number + 1;
-    const { raw } = this;
-    if (!raw) return;
-    const samples = joined(raw.chunks.splice(0).map((chunk) => new Uint8Array(chunk.buffer)));
-    await put(sink, rawName(raw.pieces++), samples);
-  }
-
-  /** Sound of a device, as it was kept. */
-  private rawReader(raw: NonNullable<LiveRecorder['raw']>): SoundReader {
-    let held = new Float32Array(0);
-    let next = 0;
-    let start = 0;
-    return {
+    const heard = raw && {
       rate: raw.rate,
-      channels: 1,
-      // It is read once, from its start to its end.
-      read: async (from, count) => {
-        const out = new Float32Array(count);
-        for (let done = 0; done < count;) {
-          const at = from + done - start;
-          if (at >= held.length) {
-            if (next >= raw.pieces) break;
-            start += held.length;
-            const file = await (await this.order.folder.getFileHandle(rawName(next++))).getFile();
-            held = new Float32Array(await file.arrayBuffer());
-            continue;
-          }
-          const part = held.subarray(at, at + count - done);
-          out.set(part, done);
-          done += part.length;
-        }
-        return [out];
-      },
+      samples: joined(raw.chunks.splice(0).map((chunk) => new Uint8Array(chunk.buffer))),
     };
-  }
-
-  private async sound(plan: ExportPlan): Promise<void> {
-    if (this.spec.format.sound === 'none') return;
-    const { raw, inputs } = this;
-    const whole = inputs.whole;
-    const reader = raw
-      ? this.rawReader(raw)
-      : runsReader(
-          samplesReader(whole ?? { rate: 48000, samples: new Float32Array(1) }),
-          this.places,
-          this.spec.fps,
-        );
-    const bytes = await soundPiece(this.spec, plan, reader, () => Promise.resolve());
-    await put({ type: 'folder', folder: this.order.folder }, soundPieceName, bytes);
+    await this.folder.add(piece.number, bytes, heard, { frames, dropped, places });
   }
 
   /** Ends the recording: what was taken is written, then its sound. */
   async stop(): Promise<void> {
     this.inputs.tap = null;
-    const { job } = this.order;
+    const { job, folder } = this.order;
     await this.chain;
     try {
       await this.endPiece();
       if (this.fault) throw this.fault;
-      const plan: ExportPlan = { first: 0, count: this.last + 1, meets: null, remarks: [] };
-      if (plan.count === 0) throw new Error('Nothing was recorded: the stage left no time for it.');
-      await this.sound(plan);
-      this.tell(job, { what: 'recorded', plan, dropped: this.dropped });
+      const done = await finishLive(this.spec, { type: 'folder', folder }, this.inputs.whole);
+      this.tell(job, { what: 'recorded', ...done });
     } catch (error) {
       const { message } = error instanceof Error ? error : new Error(String(error));
       this.tell(job, { what: 'failed', message, frame: this.last });
