@@ -78,34 +78,36 @@ const keepSaid = `
   }).observe(document, { childList: true, subtree: true });`;
 
 /**
- * The place of a pointer in the middle of what is seen of an element, which is scrolled to; or why there is none. It has to stand there for a frame: what has
- * just opened may still move aside. A window that nobody sees has no frames.
+ * The place of a pointer in the middle of what is seen of an element, which is scrolled to; or why there is none. What has just opened may still move
+ * aside: a click that comes to something else is kept from it.
  */
 const middleOf = `
-  const done = arguments[1];
-  const look = () => {
-    const element = document.querySelector(arguments[0]);
-    if (!element) return 'it is not there';
-    const seen = () => {
-      const box = [...element.getClientRects()].find(({ width, height }) => width > 0 && height > 0);
-      if (!box) return null;
-      const [left, right] = [Math.max(0, box.left), Math.min(innerWidth, box.right)];
-      const [top, bottom] = [Math.max(0, box.top), Math.min(innerHeight, box.bottom)];
-      return left < right && top < bottom ? [Math.floor((left + right) / 2), Math.floor((top + bottom) / 2)] : null;
+  const element = document.querySelector(arguments[0]);
+  if (!element) return 'it is not there';
+  const seen = () => {
+    const box = [...element.getClientRects()].find(({ width, height }) => width > 0 && height > 0);
+    if (!box) return null;
+    const [left, right] = [Math.max(0, box.left), Math.min(innerWidth, box.right)];
+    const [top, bottom] = [Math.max(0, box.top), Math.min(innerHeight, box.bottom)];
+    return left < right && top < bottom ? [Math.floor((left + right) / 2), Math.floor((top + bottom) / 2)] : null;
   };
-    const hit = (place) => place && document.elementFromPoint(...place);
-    if (!element.contains(hit(seen()))) element.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
-    const there = hit(seen());
-    if (element.contains(there)) return seen();
+  const hit = (place) => place && document.elementFromPoint(...place);
+  if (!element.contains(hit(seen()))) element.scrollIntoView({ block: 'center', inline: 'nearest', behavior: 'instant' });
+  const there = hit(seen());
+  if (!element.contains(there))
     return there ? 'it is covered by ' + there.outerHTML.slice(0, 120) : 'nothing of it is seen';
+  let isHit = null;
+  const types = ['pointerdown', 'mousedown', 'pointerup', 'mouseup', 'click'];
+  const end = () => types.forEach((type) => removeEventListener(type, guard, true));
+  const guard = (event) => {
+    if (event.type === 'pointerdown') isHit = element.contains(event.target);
+    if (isHit) return end();
+    event.stopImmediatePropagation();
+    event.preventDefault();
   };
-  const first = look();
-  const again = () => {
-    const place = look();
-    done(String(place) === String(first) ? place : 'it moves');
-  };
-  if (document.hidden) setTimeout(again, 50);
-  else requestAnimationFrame(() => setTimeout(again));`;
+  types.forEach((type) => addEventListener(type, guard, true));
+  window.wasMissed = () => (end(), isHit === false);
+  return seen();`;
 
 /** A browser whose pages keep what they say. */
 async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDriver> {
@@ -231,21 +233,26 @@ export class Desk {
     );
   }
 
-  /**
-   * Clicks the middle of an element, once a pointer there would hit it. In two commands: a driver's own click takes a quarter of a second.
-   */
+  /** Clicks the middle of an element, once a pointer there hits it: a driver's own click takes a quarter of a second. */
   async click(selector: string): Promise<void> {
     let why = '';
-    const [x, y] = await waitFor(
+    await waitFor(
       async () => {
-        const found = await this.driver.executeAsyncScript<[number, number] | string>(middleOf, selector);
-        if (typeof found !== 'string') return found;
-        why = found;
-        return false;
+        const found = await this.driver.executeScript<[number, number] | string>(middleOf, selector);
+        if (typeof found === 'string') {
+          why = found;
+          return false;
+        }
+        const [x, y] = found;
+        await this.driver.actions({ async: true }).move({ x, y, duration: 0 }).click().perform();
+        why = 'it moved away';
+        // A page that was left meanwhile knows nothing of it, and a window that was closed says nothing.
+        return !(await this.driver
+          .executeScript<boolean>('return window.wasMissed?.() ?? false')
+          .catch(() => false));
       },
       () => `could not click ${selector}: ${why}`,
     );
-    await this.driver.actions({ async: true }).move({ x, y, duration: 0 }).click().perform();
   }
 
   /**
