@@ -360,12 +360,14 @@ async function workThrough(): Promise<void> {
 export async function goOn(): Promise<void> {
   for (const { id } of await database.jobs.filter(({ state }) => state === 'recording').toArray())
     await navigator.locks.request(recordingLock(id), { ifAvailable: true }, async (lock) => {
-      if (lock)
-        await note(id, { state: 'waiting', message: 'It was cut off: its last seconds are missing.' });
+      if (lock) await note(id, { state: 'waiting', message: cutOff });
     });
   const left = await database.jobs.filter(({ state }) => state === 'running' || state === 'waiting').count();
   if (left > 0) await workThrough();
 }
+
+/** What is said of a recording that was found in its folder. */
+export const cutOff = 'It was cut off: its last seconds are missing.';
 
 /** The lock that a window holds as long as it records. */
 export const recordingLock = (job: string): string => `pyrvel-recording-${job}`;

@@ -5,7 +5,7 @@ import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { say } from '../parts/notices';
 import { folderOf } from './job-files';
-import { keepJob, recorded, recordingLock, removeJob } from './job-queue';
+import { cutOff, keepJob, recorded, recordingLock, removeJob } from './job-queue';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 
@@ -100,7 +100,7 @@ export async function startRecording(format: Partial<VideoFormat> = {}): Promise
       // It is told of the show first.
       setTimeout(() => {
         if (recordingStore.getState().recording?.frames === 0) begin();
-        else end(true, null, 'It was cut off: its last seconds are missing.');
+        else end(true, null, cutOff);
       });
     }),
   ];

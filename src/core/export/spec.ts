@@ -86,6 +86,9 @@ export interface ExportSpec {
   format: ExportFormat;
 }
 
+/** What is written as a video. */
+export type VideoSpec = ExportSpec & { format: VideoFormat };
+
 /** What cannot be exported as it is asked for: where, and what to do. */
 export class ExportError extends Error {
   override name = 'ExportError';

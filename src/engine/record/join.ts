@@ -13,7 +13,7 @@ import {
 } from 'mediabunny';
 import { pieceNameOf, soundPieceName } from '../../core/export/names';
 import { pieceCount, pieceFrames, type ExportPlan } from '../../core/export/schedule';
-import { ExportError, type ExportSpec, type VideoFormat } from '../../core/export/spec';
+import { ExportError, type ExportSpec, type VideoSpec } from '../../core/export/spec';
 import type { PixelString } from '../../core/document/types';
 import { animatedGif, animatedWebp } from './animation';
 import { csvHead, csvRows, recordedPackets } from './pixel-files';
@@ -44,7 +44,7 @@ async function addSound(source: EncodedAudioPacketSource, sound: Input): Promise
 
 /** Joins pieces of video and the sound without encoding anything again. `rest` is awaited after each piece. */
 async function joinVideo(
-  spec: ExportSpec & { format: VideoFormat },
+  spec: VideoSpec,
   plan: ExportPlan,
   read: ReadPiece,
   target: WritableStream<StreamTargetChunk>,

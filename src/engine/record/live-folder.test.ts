@@ -1,7 +1,7 @@
 import { beforeEach, describe, expect, test } from '@jest/globals';
 import { pieceNameOf } from '../../core/export/names';
 import { pieceFrames } from '../../core/export/schedule';
-import { homeSpec, type ExportSpec, type VideoFormat } from '../../core/export/spec';
+import { homeSpec, type VideoFormat, type VideoSpec } from '../../core/export/spec';
 import { makeShow } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
 import { finishLive, LiveFolder } from './live-folder';
@@ -34,7 +34,7 @@ class FakeFolder {
 
 const show = makeShow(catalogue, 'Night');
 const home = homeSpec(show, show.scenes[0]);
-const spec: ExportSpec & { format: VideoFormat } = {
+const spec: VideoSpec = {
   ...home,
   fps: 20,
   format: { ...(home.format as VideoFormat), sound: 'none' },

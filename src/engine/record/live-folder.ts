@@ -1,11 +1,9 @@
 import { pieceNameOf, soundPieceName } from '../../core/export/names';
 import { pieceFrames, type ExportPlan } from '../../core/export/schedule';
-import type { ExportSpec, VideoFormat } from '../../core/export/spec';
+import type { VideoSpec } from '../../core/export/spec';
 import type { ExportSink } from '../protocol/export';
 import { fetchFrom, put } from './sink';
 import { runsReader, samplesReader, soundPiece, type SoundReader } from './sound';
-
-type VideoSpec = ExportSpec & { format: VideoFormat };
 
 /** What is noted of a live recording with each of its pieces, so that it can be finished by who did not make it. */
 interface PieceNotes {

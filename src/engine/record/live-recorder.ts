@@ -1,6 +1,6 @@
 import type { WebGLRenderTarget } from 'three';
 import { pieceFrames } from '../../core/export/schedule';
-import type { ExportSpec, VideoFormat } from '../../core/export/spec';
+import type { VideoSpec } from '../../core/export/spec';
 import type { Gpu } from '../gpu/gpu';
 import type { ExportEvent, LiveOrder } from '../protocol/export';
 import type { LiveInputs } from '../playback/live-inputs';
@@ -8,8 +8,6 @@ import { Grabber } from './grabber';
 import { finishLive, LiveFolder } from './live-folder';
 import { joined } from './png';
 import { VideoPiece } from './video';
-
-type VideoSpec = ExportSpec & { format: VideoFormat };
 
 /** Milliseconds between two reports. */
 const reportMs = 500;
@@ -67,7 +65,8 @@ export class LiveRecorder {
 
   /** Whether it can't go on, as where the disk is full. What was written until then is there. */
   get hasFailed(): boolean {
-    return this.fault !== null;
+    // What was waited for when the graphics card was lost fails without a word, which is no fault of the recording.
+    return Boolean(this.fault);
   }
 
   /**
