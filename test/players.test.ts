@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, jest, test } from '@jest/globals';
 import { By, Key } from 'selenium-webdriver';
 import type { NetworkState } from '../src/core/machines/link';
+import { devTools } from '../bin/browser';
 import { Sketch } from '../demo/sketch';
 import { addScreen } from '../src/core/show/edit-wall';
 import type { Show } from '../src/core/document/types';
@@ -12,7 +13,10 @@ const windows = new Map<string, string>();
 const go = (name: string): Promise<void> => desk.driver.switchTo().window(windows.get(name)!);
 const stage = 'canvas[data-output="stage"]:last-of-type';
 
-/** One scene whose green says the time by less than a millisecond, and one that grows bluer to the right; a screen for each half. */
+/**
+ * One scene whose green says the time by less than a millisecond, one that grows bluer to the right, and a red one in which the blue that its feedback
+ * starts from fades within a second; a screen for each half.
+ */
 function wallShow(): Show {
   const show = smallShow('Players Test');
   show.transition.length = 0;
@@ -28,7 +32,16 @@ function wallShow(): Show {
     ],
   });
   halves.wire(blue, halves.out, 'picture');
-  show.scenes = [clock.scene, halves.scene];
+  const fades = new Sketch('s3', 'Fades', [600, 0]);
+  const start = fades.add('fill', 'Start', [0, 0], { colour: [0, 0, 1, 1] });
+  const hold = fades.add('transform', 'Hold', [200, 0]);
+  fades.back(fades.wire(hold, hold, 'picture'), { keep: 0.95, guard: 'off', startsFrom: start });
+  const red = fades.add('fill', 'Red', [0, 200], { colour: [0.7, 0, 0, 1] });
+  const sum = fades.add('blend', 'Sum', [400, 0], { mode: 'add' });
+  fades.wire(red, sum, 'picture');
+  fades.wire(hold, sum, 'over');
+  fades.wire(sum, fades.out, 'picture');
+  show.scenes = [clock.scene, halves.scene, fades.scene];
   for (const [k, name] of ['Left half', 'Right half'].entries()) {
     const id = addScreen(show);
     const screen = show.wall.outputs.find((output) => output.id === id)!;
@@ -38,8 +51,28 @@ function wallShow(): Show {
   return show;
 }
 
-async function openPlayer(name: string): Promise<void> {
+/** Has the page that is opened next keep the blue of the first picture that is red. */
+const keepFirst = (): Promise<unknown> =>
+  devTools(desk.driver, 'Page.addScriptToEvaluateOnNewDocument', {
+    source: `
+      window.firstBlue = null;
+      const context = Object.assign(document.createElement('canvas'), { width: 1, height: 1 }).getContext('2d', { willReadFrequently: true });
+      const look = () => {
+        const shown = [...document.querySelectorAll('canvas[data-output="stage"]')].pop();
+        if (shown?.width) context.drawImage(shown, 0, 0, 1, 1);
+        const [red, , blue] = context.getImageData(0, 0, 1, 1).data;
+        if (red > 100) window.firstBlue = blue;
+        else requestAnimationFrame(look);
+      };
+      requestAnimationFrame(look);`,
+  });
+
+async function openPlayer(
+  name: string,
+  before: () => Promise<unknown> = () => Promise.resolve(),
+): Promise<void> {
   await desk.driver.switchTo().newWindow('window');
+  await before();
   await desk.driver.manage().window().setRect({ width: 500, height: 400 });
   windows.set(name, await desk.driver.getWindowHandle());
   await desk.driver.get(`${desk.address}/player?name=${name}`);
@@ -199,9 +232,31 @@ describe('players', () => {
       () => desk.picture(stage),
       (p) => p.blue > 60 && p.green < 5,
     );
+    await desk.driver.close();
+  });
+
+  test('that comes late has run up what feeds back: it begins as the others are', async () => {
+    await go('main');
+    await desk.click('[data-scene-button="Fades"] button');
+    await desk.find('[data-scene-button="Fades"][data-state="on"]');
+    await desk.until(
+      'the blue to have faded',
+      () => desk.picture('[aria-label="Program"] canvas'),
+      (p) => p.red > 100 && p.blue < 3,
+    );
+    await openPlayer('Later', keepFirst);
+    const first = await desk.until(
+      'its first picture',
+      () => desk.driver.executeScript<number | null>('return window.firstBlue'),
+      (blue) => blue !== null,
+    );
+    // All of it without the second that was run up, in which it fades to a twentieth.
+    expect(first).toBeLessThan(0.15 * 255);
+    await desk.driver.close();
   });
 
   test('that come over the network are let in by a code of their own, which may come with the address', async () => {
+    await go('main');
     const opened = await fetch(`${desk.address}/machines/network`, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
@@ -220,7 +275,7 @@ describe('players', () => {
     await desk.until(
       'what is on air',
       () => desk.picture(stage),
-      (p) => p.blue > 60 && p.green < 5,
+      (p) => p.red > 100 && p.green < 5,
     );
     await go('main');
     await desk.click('[aria-label="Views"] [href="/machines"]');

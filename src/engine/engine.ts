@@ -440,7 +440,7 @@ export class Engine {
     const start = performance.now();
     // Who asks for a moment of his own gets each frame on the way; who joins a performance is waited for.
     const stride = this.performance.isFollowing ? strideAt(clock.costMs, show.canvas.fps) : 1;
-    const mostSteps = stride > 1 ? mostStepsAt(clock.costMs) : 1;
+    const mostSteps = stride > 1 ? mostStepsAt(clock.costMs) : undefined;
     const isDrawn = prerollFrames(transport.preroll!, show, this.players.playing, stride, (moment) => ({
       moment,
       live: this.inputs.at(moment.time, this.hearing || this.showHears),
@@ -448,7 +448,8 @@ export class Engine {
       feedback: this.feedbackClock.next(moment.dt, mostSteps),
     }));
     if (isDrawn) clock.mark(start);
-    if (transport.preroll!.next > transport.preroll!.last) transport.preroll = null;
+    if (transport.preroll!.next > transport.preroll!.last)
+      this.performance.endPreroll(this.clockAt(this.lastNow));
   }
 
   /** Whether any string is fed. */

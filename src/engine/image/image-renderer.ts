@@ -552,8 +552,15 @@ export class ImageRenderer {
 
   /** Whether every picture was drawn at least once, but for those that can't be. */
   get isComplete(): boolean {
-    for (const [id, stored] of this.stored)
-      if (!stored.drawn && !this.shaders.faults.has(id) && !this.run.runs.get(id)?.error) return false;
+    return this.areDrawn(this.stored.keys());
+  }
+
+  /** The same of some nodes: those that are part of another's shader have no picture. */
+  areDrawn(ids: Iterable<string>): boolean {
+    for (const id of ids) {
+      const isMissing = this.stored.get(id)?.drawn === false;
+      if (isMissing && !this.shaders.faults.has(id) && !this.run.runs.get(id)?.error) return false;
+    }
     return this.plan !== null;
   }
 

@@ -64,6 +64,40 @@ describe('a performance that follows another one', () => {
     expect(player.transport.time - before).toBeCloseTo(0.002, 6);
   });
 
+  test('that joins late has run what passed elsewhere while it ran its own way', () => {
+    const { fps } = show.canvas;
+    main.apply({ type: 'seek', time: 40, exactly: false }, show);
+    frame(16, true);
+    player.apply({ type: 'seek', time: main.transport.time, exactly: true }, show);
+    const way = player.transport.preroll!;
+    const goal = way.last;
+    const run = (): void => void (way.next = way.last + 1);
+    // Two seconds of the clock, in which the player only runs.
+    for (let k = 0; k < 20; k++) {
+      now += 100;
+      main.transport.advance(0.1, fps);
+      player.follow(main.report(now), now);
+    }
+    run();
+    player.endPreroll(now);
+    expect(player.transport.preroll).toBe(way);
+    expect([way.isLate, way.next, way.last]).toEqual([true, goal + 1, goal + 2 * fps]);
+    run();
+    now += 16;
+    main.transport.advance(0.016, fps);
+    player.endPreroll(now);
+    expect(player.transport.preroll).toBeNull();
+    expect(player.transport.time).toBeCloseTo(main.transport.time, 6);
+    expect(player.moment(0).beat).toBeCloseTo(main.moment(0).beat, 6);
+    // Where the main machine was put elsewhere meanwhile, nothing leads there.
+    player.apply({ type: 'seek', time: 40, exactly: true }, show);
+    main.apply({ type: 'seek', time: 400, exactly: false }, show);
+    player.follow(main.report(now), now);
+    player.endPreroll(now);
+    expect(player.transport.preroll).toBeNull();
+    expect(player.transport.time).toBeCloseTo(400, 6);
+  });
+
   test('has its desk, stage, masters, layer and hits, and lets go what it lets go', () => {
     main.apply({ type: 'desk', control, value: [0.25] }, show);
     main.apply({ type: 'blackout', on: true }, show);

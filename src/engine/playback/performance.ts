@@ -131,6 +131,15 @@ export class Performance {
     return this.followed !== null;
   }
 
+  /** The way to the goal of a jump was run: what is followed has gone on meanwhile, and what passed there comes next. `now`: by the page's clock. */
+  endPreroll(now: number): void {
+    const { transport, followed, show } = this;
+    if (followed && show) {
+      transport.catchUp(timeAt(followed, now), show.canvas.fps);
+      this.follow(followed, now);
+    } else transport.preroll = null;
+  }
+
   /** Goes on by itself from where the performance that was followed stood: its running order, and what was played again. */
   lead(): void {
     const { show, followed } = this;

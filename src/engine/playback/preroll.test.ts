@@ -5,17 +5,19 @@ import { oneStep } from '../../core/time/feedback-steps';
 import { catalogue } from '../../nodes/catalogue';
 import { prerollFrames, strideAt } from './preroll';
 import type { ScenePlayer } from './scene-player';
+import type { Preroll } from './transport';
 
 const show = { ...makeShow(catalogue, 'Night'), scenes: [makeScene(catalogue, 's', 'S')] };
 const { fps } = show.canvas;
 
-/** A player that notes the frames it runs and those it draws. */
-function playerOf(remembers: boolean, returns: number, numbersAlone = remembers) {
+/** A player that notes the frames it runs and those it draws. `unmade`: turns until its pictures can be drawn. */
+function playerOf(remembers: boolean, returns: number, numbersAlone = remembers, unmade = 0) {
   const frames: { frame: number; dt: number; drawn: boolean }[] = [];
   const pictures = new Set(Array.from({ length: returns }, (_, k) => `n${k}`));
-  const player: Pick<ScenePlayer, 'historyOf' | 'playOnTheWay'> = {
+  const player = {
     historyOf: () => ({ numbers: remembers, numbersAlone, pictures }),
-    playOnTheWay(_scene, { moment }, _watched, _height, history) {
+    renderer: { areDrawn: () => unmade-- <= 0 },
+    playOnTheWay(...[, { moment }, , , history]: Parameters<ScenePlayer['playOnTheWay']>) {
       const drawn = history.pictures.size > 0;
       frames.push({ frame: Math.round(moment.time * fps), dt: moment.dt, drawn });
       return drawn;
@@ -25,8 +27,12 @@ function playerOf(remembers: boolean, returns: number, numbersAlone = remembers)
 }
 
 /** Runs all of the way, in as many turns as it takes. */
-function runAll(player: ScenePlayer, last: number, stride = 1): number {
-  const way = { first: 0, next: 0, last };
+function runAll(
+  player: ScenePlayer,
+  last: number,
+  stride = 1,
+  way: Preroll = { first: 0, next: 0, last },
+): number {
   let drawn = 0;
   while (way.next <= way.last)
     if (
@@ -72,6 +78,24 @@ describe('a preroll', () => {
     expect(drawn.reduce((sum, { dt }) => sum + dt, 0)).toBeCloseTo(1);
     // What has a memory in numbers only went on frame by frame up to there.
     expect(frames.length - drawn.length).toBe(fps + 1);
+  });
+
+  test('waits with time standing until there is something to draw pictures with', () => {
+    const { frames, player } = playerOf(true, 1, true, 4);
+    expect(runAll(player, 2 * fps)).toBe(4 + fps);
+    const standing = frames.filter(({ drawn, dt }) => drawn && dt === 0);
+    expect(standing.map(({ frame }) => frame)).toEqual([fps, fps, fps, fps]);
+    expect(frames.filter(({ dt }) => dt > 0)).toHaveLength(2 * fps);
+  });
+
+  test('of what passed while it was run is that of numbers alone', () => {
+    const late = { first: 0, next: 61, last: 180, isLate: true };
+    const { frames, player } = playerOf(true, 1);
+    expect(runAll(player, 180, 7, { ...late })).toBe(0);
+    expect(frames.map(({ frame }) => frame)).toEqual(Array.from({ length: 120 }, (_, k) => 61 + k));
+    const pictures = playerOf(true, 1, false);
+    runAll(pictures.player, 180, 7, { ...late });
+    expect(pictures.frames).toEqual([]);
   });
 
   test('takes steps as long as its frames take, and none longer than a tenth of a second', () => {

@@ -10,12 +10,23 @@ const followed = { jump: 0.1, step: 0.002 };
 /** Seconds before a jump's goal of preroll, at most. */
 const longestPrerollSeconds = 30;
 
+/** Frames by which who is followed may be ahead at the end of a preroll: as many pass while one is drawn. */
+const closeFrames = 3;
+
+/** The last frame that is over at a time. */
+const frameBefore = (time: number, fps: number): number => Math.ceil(time * fps - 1e-6) - 1;
+
 /** The way to the goal of a jump, for scenes that have a memory. */
 export interface Preroll {
   /** Frame to be worked out next, at the frame rate of the show, and the one before the goal. */
   next: number;
   last: number;
   first: number;
+  /** Whether there is something to draw pictures with, and since when that is waited for. */
+  isMade?: boolean;
+  waitsSince?: number;
+  /** What is left was played elsewhere while the rest of the way was run: only its numbers count. */
+  isLate?: boolean;
 }
 
 /** The show's time: it plays, stands, steps, jumps and goes round in a range. */
@@ -48,9 +59,20 @@ export class Transport {
   /** Goes to a time after a preroll, as far as memories reach. */
   jumpExactly(time: number, fps: number): void {
     this.jump(time);
-    const last = Math.ceil(this.time * fps - 1e-6) - 1;
+    const last = frameBefore(this.time, fps);
     const first = Math.max(0, last - Math.round(longestPrerollSeconds * fps));
     if (last >= first) this.preroll = { first, next: first, last };
+  }
+
+  /** At the end of a preroll: goes to the time of another machine, which went on meanwhile. What passed there may be a way to run again. */
+  catchUp(time: number, fps: number): void {
+    const way = this.preroll;
+    if (!way) return;
+    this.time = time;
+    const last = frameBefore(time, fps);
+    const missed = last - way.last;
+    if (missed <= closeFrames || missed > longestPrerollSeconds * fps) this.preroll = null;
+    else Object.assign(way, { last, isLate: true });
   }
 
   /** Follows the time of another machine: nearer by little steps, so that nothing is seen of what its clock is not sure of. */
