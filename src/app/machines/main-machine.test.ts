@@ -125,9 +125,24 @@ beforeEach(() => {
 });
 
 describe('a main machine', () => {
-  test('tells nothing while nobody is there, then all, and from then on what changes', async () => {
+  test('tells the server of its show before anybody is there, and then only what changed since', async () => {
+    await until(() => link.of('show').length === 1);
+    expect(told().name).toBe('Night');
+    editShow((open) => void (open.name = 'Moth Hours'));
+    expect(link.of('show')).toHaveLength(1);
+    link.say('audience', { remotes: 0, players: 1 });
+    expect(link.of('show').map(([, isWhole]) => isWhole)).toEqual([true, false]);
+    expect(told().name).toBe('Moth Hours');
+    // A server that was started anew knows nothing.
+    link.say('disconnect');
+    link.say('welcome', { role: 'main', desk: null, server: 'here again' });
+    link.say('audience', { remotes: 0, players: 1 });
+    expect(link.of('show').at(-1)![1]).toBe(true);
+  });
+
+  test('tells nothing of what is played while nobody is there, then all, and from then on what changes', async () => {
     report({ blackout: false });
-    expect(link.of('show')).toEqual([]);
+    expect(link.of('state')).toEqual([]);
     link.say('audience', { remotes: 1, players: 0 });
     expect(told().name).toBe('Night');
     expect(link.of('state')).toEqual([[expect.objectContaining({ blackout: false, at: 1000 }), true]]);

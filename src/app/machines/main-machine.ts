@@ -36,6 +36,8 @@ const partBytes = 48 * 1024;
 const look = { width: 256, perSecond: 8, following: 0.5 };
 /** Least milliseconds between two that the main machine is told. */
 const shownMs = 1000;
+/** Milliseconds after which the show is made ready for whoever may come, once the page has time, and by when it is in any case. */
+const ready = { afterMs: 3000, latestMs: 20000 };
 /** Milliseconds until a window that another one keeps from being the main machine tries again. */
 const retryMs = 5000;
 
@@ -76,8 +78,9 @@ export class MainMachine {
   private timer = 0;
   /** How this machine performs. */
   private state: PerformanceState | null = null;
-  /** The show that others were told of. */
+  /** The show that the server was told of over this link; empty: none. */
   private told = '';
+  private readying = 0;
   /** The small pictures that the engine makes; null: none. */
   private look: LookOrder | null = null;
   private sharesSound = false;
@@ -99,6 +102,8 @@ export class MainMachine {
     const { link } = this;
     link.on('welcome', () => {
       this.isWelcome = true;
+      this.told = '';
+      this.readyLater();
       machinesStore.setState({ link: 'main' });
     });
     link.on('farewell', () => {
@@ -163,6 +168,7 @@ export class MainMachine {
     showStore.subscribe((now, before) => {
       if (this.follows === null) this.tellShow(false);
       else this.tellEdit(now.id, before.id);
+      if (now.id !== before.id) this.readyLater();
       if (now.show.canvas !== before.show.canvas) this.showLook();
     });
     // Where another tab has the show, that one performs.
@@ -188,17 +194,36 @@ export class MainMachine {
     if (changed) this.link.emit('state', changed, false);
   }
 
+  /** Tells the server, and with it all who are there, of the show: what was written since, or all of it. */
   private tellShow(isAll: boolean): void {
     if (!this.isWelcome || this.others === 0) return;
+    this.writeShow(isAll);
+    if (this.audience.players > 0) void shareFiles(showStore.getState().show);
+  }
+
+  private writeShow(isAll: boolean): void {
     const { id, show } = showStore.getState();
     if (isAll || this.told !== id) this.shared.begin(show);
     else this.shared.write(show);
     this.told = id;
-    if (this.audience.players > 0) void shareFiles(show);
+  }
+
+  /** Tells the server of a show before anybody is there: to write all of a large one takes half a second, for which whoever comes need not wait. */
+  private readyLater(): void {
+    clearTimeout(this.readying);
+    const write = (): void => {
+      const isKnown = this.told === showStore.getState().id;
+      if (this.isWelcome && this.follows === null && !isKnown) this.writeShow(true);
+    };
+    this.readying = window.setTimeout(() => {
+      // Not every browser says when it has time.
+      if (typeof requestIdleCallback === 'undefined') write();
+      else requestIdleCallback(write, { timeout: ready.latestMs });
+    }, ready.afterMs);
   }
 
   private tellAll(): void {
-    this.tellShow(true);
+    this.tellShow(false);
     this.news.forget();
     this.state = engine().lastReport ?? this.state;
     const whole = this.state && this.news.of({ ...this.state, at: this.clock.toServer(this.state.at) });
@@ -321,7 +346,9 @@ export class MainMachine {
   private lead(): void {
     performOn((command) => engine().perform(command));
     engine().send({ type: 'lead' });
-    this.told = showStore.getState().id;
+    // The server knows what was followed, and may lack what was written here last.
+    this.told = '';
+    this.readyLater();
     this.copy = null;
     this.news.forget();
     this.hasLed = true;

@@ -61,7 +61,7 @@ const answers = (status: number, body: unknown): void =>
   });
 
 let worker: FakeWorker;
-beforeEach(() => {
+beforeEach(async () => {
   localStorage.clear();
   link = new FakeLink();
   playerStore.setState({ phase: 'alone', hasShow: false, hasPicture: false, lacks: {}, fault: '' });
@@ -72,6 +72,8 @@ beforeEach(() => {
   worker.sent.length = 0;
   begin();
   link.say('welcome', { role: 'player', desk: null, server: 'main' });
+  // What checks shows is loaded beside.
+  await import('../../core/show/validate');
 });
 
 const tellAll = (): void => {

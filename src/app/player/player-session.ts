@@ -6,7 +6,6 @@ import { timeAt } from '../../core/desk/performance-state';
 import { HeardState } from '../../core/machines/news';
 import { readShared } from '../../core/machines/show-document';
 import { LostCount, numberOfHeard } from '../../core/audio/heard';
-import { checkShow } from '../../core/show/validate';
 import { catalogue } from '../../nodes/catalogue';
 import { engine } from '../engine/client';
 import { FileFetcher } from '../machines/fetch-files';
@@ -76,11 +75,15 @@ function lack(of: string, sentence: string): void {
   playerStore.setState({ lacks });
 }
 
+/** What checks shows is large: it comes while the link is opened and the show is on its way. */
+const checker = import('../../core/show/validate').then(({ checkShow }) => checkShow);
+
 /** Joins the other machines: from here on this page shows what the main machine performs. */
 function join(token: string): void {
   const files = new FileFetcher(token, lack);
   let document = new Y.Doc();
   let show: Show | null = null;
+  let check: Awaited<typeof checker> | null = null;
   /** The show is as the main machine has it, and this performance has begun with it. */
   let isOpen = false;
   let reading = 0;
@@ -106,15 +109,16 @@ function join(token: string): void {
     if (isOpen && state) engine().send({ type: 'follow', state });
   };
   const read = (): void => {
+    clearTimeout(reading);
     reading = 0;
     const next = readShared(document, show) as Show | null;
-    if (!next) return;
+    if (!next || !check) return;
     if (next === show) {
       lack('show', '');
       return;
     }
     catalogue.take(next.modules);
-    const finding = checkShow(next, catalogue).find(({ level }) => level === 'error');
+    const finding = check(next, catalogue).find(({ level }) => level === 'error');
     if (finding) {
       lack('show', `The show could not be followed at ${finding.where}: ${finding.what}`);
       return;
@@ -126,6 +130,10 @@ function join(token: string): void {
     else begin();
   };
 
+  void checker.then((checkShow) => {
+    check = checkShow;
+    read();
+  });
   link.on('welcome', () => playerStore.setState({ phase: 'linked', fault: '' }));
   link.on('disconnect', () => playerStore.setState({ phase: 'alone' }));
   link.on('connect_error', ({ message }) => {
@@ -151,7 +159,11 @@ function join(token: string): void {
   link.on('state', (news, isWhole) => {
     heard.take(news, isWhole);
     if (isOpen) follow();
-    else begin();
+    else {
+      // What was written last to the show belongs to it.
+      if (reading) read();
+      begin();
+    }
   });
   link.on('inputs', (controllers) => engine().set({ type: 'controllers', controllers }));
   const lost = new LostCount();

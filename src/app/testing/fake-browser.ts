@@ -107,6 +107,7 @@ export function installFakeBrowser(path = '/build'): void {
     window: fakeWindow,
     document: Object.assign(new FakeTarget(), { querySelector: () => null, hidden: false }),
     requestAnimationFrame: (run: () => void) => setTimeout(run, 16),
+    requestIdleCallback: (run: () => void) => setTimeout(run),
     cancelAnimationFrame: (frame: number) => clearTimeout(frame),
   };
   for (const [name, value] of Object.entries(globals))
