@@ -276,14 +276,28 @@ describe('a recording that is cut off', () => {
     expect(await nameOf()).not.toBe(first);
   });
 
-  test('is finished when the page is there again', async () => {
+  test('is finished when the page is there again, which sweeps up what nothing belongs to', async () => {
     await desk.until('two pieces of the second', recordedFrames, isLong);
     const second = await nameOf();
+    const folders = (change = ''): Promise<string[]> =>
+      desk.driver.executeAsyncScript(
+        `const done = arguments[0];
+         (async () => {
+           const all = await (await navigator.storage.getDirectory()).getDirectoryHandle('exports');
+           ${change}
+           const names = [];
+           for await (const name of all.keys()) names.push(name);
+           return names;
+         })().then(done, (error) => done([String(error)]));`,
+      );
+    const before = await folders(`await all.getDirectoryHandle('left-over', { create: true });`);
+    expect(before).toContain('left-over');
     await openRecord();
     const { text } = (await reached(second, 'done'))!;
     expect(text).toContain('It was cut off');
     expect((await savedOf(second)).seconds).toBeGreaterThanOrEqual(4);
     expect(await desk.driver.findElements({ css: '[data-state="recording"]' })).toEqual([]);
+    expect([...(await folders()), 'left-over'].sort()).toEqual(before.sort());
   });
 });
 

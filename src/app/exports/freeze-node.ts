@@ -11,7 +11,7 @@ import { choose } from '../data/session';
 import { editScene, showStore } from '../data/show-store';
 import type { EngineClient } from '../engine/client';
 import { liveStore } from '../engine/live';
-import { dropFolder, folderOf, zipFolder } from './job-files';
+import { dropFolder, folderOf, holdFolder, zipFolder } from './job-files';
 import { carryOut, engineFor } from './job-queue';
 
 /** What a frozen node is: the kind that plays what was stored, with its controls. */
@@ -65,8 +65,9 @@ async function freezePicture(
   };
   const { plan } = await client.request({ type: 'export-plan', spec }, 600000);
   const job = crypto.randomUUID();
-  const folder = await folderOf(job);
+  const letGo = await holdFolder(job);
   try {
+    const folder = await folderOf(job);
     const sink = { type: 'folder', folder } as const;
     const quiet = (): void => undefined;
     const pieces = piecesOf(spec, plan);
@@ -88,6 +89,7 @@ async function freezePicture(
     };
   } finally {
     await dropFolder(job);
+    letGo();
   }
 }
 

@@ -2,18 +2,44 @@ import { Zip, ZipPassThrough } from 'fflate';
 import { endingOf } from '../../core/export/spec';
 import type { StoredJob } from '../data/db';
 
+/** Where the folders of all exports lie. */
+async function allFolders(): Promise<FileSystemDirectoryHandle> {
+  const root = await navigator.storage.getDirectory();
+  return root.getDirectoryHandle('exports', { create: true });
+}
+
 /** Folder of this browser in which the pieces of an export lie. */
 export async function folderOf(job: string): Promise<FileSystemDirectoryHandle> {
-  const root = await navigator.storage.getDirectory();
-  return (await root.getDirectoryHandle('exports', { create: true })).getDirectoryHandle(job, {
-    create: true,
-  });
+  return (await allFolders()).getDirectoryHandle(job, { create: true });
 }
 
 export async function dropFolder(job: string): Promise<void> {
-  const root = await navigator.storage.getDirectory();
-  const exports = await root.getDirectoryHandle('exports', { create: true });
-  await exports.removeEntry(job, { recursive: true }).catch(() => undefined);
+  // What is being written cannot be removed: it is swept up when the app is opened again.
+  await (await allFolders()).removeEntry(job, { recursive: true }).catch(() => undefined);
+}
+
+const lockOf = (job: string): string => `pyrvel-folder-${job}`;
+
+/** Takes hold of a folder that a window writes into by itself, outside of the queue. Gives what lets it go, as the window does when it is gone. */
+export function holdFolder(job: string): Promise<() => void> {
+  return new Promise((resolve) => {
+    void navigator.locks.request(lockOf(job), () => new Promise<void>((letGo) => resolve(letGo)));
+  });
+}
+
+/** Does something to a folder unless a window holds it. */
+export async function ifLetGo(job: string, what: () => Promise<unknown>): Promise<void> {
+  await navigator.locks.request(lockOf(job), { ifAvailable: true }, async (lock) => {
+    if (lock) await what();
+  });
+}
+
+/** Removes folders that are left of what was broken off. `isKept`: whether there is an export to a folder. */
+export async function sweepFolders(isKept: (job: string) => Promise<boolean>): Promise<void> {
+  for (const job of await namesIn(await allFolders()))
+    await ifLetGo(job, async () => {
+      if (!(await isKept(job))) await dropFolder(job);
+    });
 }
 
 /** Names of the files in a folder. */

@@ -13,7 +13,7 @@ import { EngineClient } from '../engine/client';
 import { giveInputs } from '../inputs/give-inputs';
 import { say } from '../parts/notices';
 import { farmPieces } from './farm-pieces';
-import { dropFolder, folderOf, namesIn, resultName, zipFolder } from './job-files';
+import { dropFolder, folderOf, ifLetGo, namesIn, resultName, sweepFolders, zipFolder } from './job-files';
 
 /** Share of the time that exports take while a stage window is open, and else. */
 const shares = { stage: 0.25, desk: 0.8 };
@@ -166,7 +166,12 @@ export async function engineFor(stored: Show): Promise<EngineClient> {
   });
   client.open(show, show.scenes[0].id);
   await opened;
-  await giveInputs(client, show, files);
+  try {
+    await giveInputs(client, show, files);
+  } catch (error) {
+    client.close();
+    throw error;
+  }
   return client;
 }
 
@@ -358,19 +363,15 @@ async function workThrough(): Promise<void> {
 
 /** Goes on with what was under way when this browser was closed; what was recorded until then is finished. */
 export async function goOn(): Promise<void> {
+  await sweepFolders(async (id) => (await database.jobs.get(id)) !== undefined);
   for (const { id } of await database.jobs.filter(({ state }) => state === 'recording').toArray())
-    await navigator.locks.request(recordingLock(id), { ifAvailable: true }, async (lock) => {
-      if (lock) await note(id, { state: 'waiting', message: cutOff });
-    });
+    await ifLetGo(id, () => note(id, { state: 'waiting', message: cutOff }));
   const left = await database.jobs.filter(({ state }) => state === 'running' || state === 'waiting').count();
   if (left > 0) await workThrough();
 }
 
 /** What is said of a recording that was found in its folder. */
 export const cutOff = 'It was cut off: its last seconds are missing.';
-
-/** The lock that a window holds as long as it records. */
-export const recordingLock = (job: string): string => `pyrvel-recording-${job}`;
 
 /** Writes down an export, or a recording that begins. */
 export async function keepJob(

@@ -4,8 +4,8 @@ import { recordingStore } from '../data/recording-store';
 import { showStore } from '../data/show-store';
 import { engine } from '../engine/client';
 import { say } from '../parts/notices';
-import { folderOf } from './job-files';
-import { cutOff, keepJob, recorded, recordingLock, removeJob } from './job-queue';
+import { folderOf, holdFolder } from './job-files';
+import { cutOff, keepJob, recorded, removeJob } from './job-queue';
 
 const two = (n: number): string => String(n).padStart(2, '0');
 
@@ -30,13 +30,6 @@ function liveSpec(format: Partial<VideoFormat>): ExportSpec {
   };
 }
 
-/** Holds the lock of a recording. Gives what lets it go. */
-function hold(job: string): Promise<() => void> {
-  return new Promise((resolve) => {
-    void navigator.locks.request(recordingLock(job), () => new Promise<void>((letGo) => resolve(letGo)));
-  });
-}
-
 /**
  * Begins to record what is on air. What is written is noted from the start, so that it is there whatever becomes of this window. Where the engine or the
  * graphics card is lost, the recording goes on in a second file.
@@ -49,7 +42,7 @@ export async function startRecording(format: Partial<VideoFormat> = {}): Promise
     recording: { job, name: spec.name, since: performance.now(), frames: 0, dropped: 0, isEnding: false },
   });
   const { show } = showStore.getState();
-  const letGo = await hold(job);
+  const letGo = await holdFolder(job);
   let folder: FileSystemDirectoryHandle;
   try {
     folder = await folderOf(job);
