@@ -21,10 +21,11 @@ interface Evening {
 
 /** The canvas of the evening: what grows does so at any size. */
 const canvas = { width: 320, height: 180 };
-/** Milliseconds between two acts, two samples and two faults. */
+/** Milliseconds between two acts, and two samples. */
 const actMs = 1500;
 const sampleMs = 5000;
-const faultMs = 30000;
+/** Milliseconds between two faults; of an evening of a minute or less a part of it, so that it has several. */
+const faultMs = (minutes: number): number => Math.min(30000, minutes * 15000);
 /**
  * A browser that has lost its process several times within minutes draws without the graphics card from then on. In an evening of a minute or two it
  * is left out: in software all shaders are made once more, which takes a good part of that.
@@ -227,9 +228,9 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
   /** Whether what the stage window shows is dark. */
   const stageIsDark = async (): Promise<boolean> => {
     await driver.switchTo().window(stage);
-    const png = await driver.takeScreenshot();
+    const { mean } = await desk.seen();
     await inEditor();
-    return (await desk.figures(png)).mean < darkBelow;
+    return mean < darkBelow;
   };
   const openStage = async (): Promise<void> => {
     await desk.click('[data-testid="stage-button"]');
@@ -295,7 +296,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
           if (await stageIsDark()) wrong.push(`${(sampledAt / 1000).toFixed(0)} s: the stage is dark`);
         }
       }
-      if (elapsed() - faultAt > faultMs) {
+      if (elapsed() - faultAt > faultMs(minutes)) {
         faultAt = elapsed();
         const most = minutes < rare.leastMinutes ? 0 : rare.most;
         const often = faults.filter(({ name }) => name === rare.name).length >= most;

@@ -8,6 +8,7 @@ import type { Show } from '../src/core/document/types';
 import { Sketch } from '../demo/sketch';
 import { catalogue } from '../src/nodes/catalogue';
 import { listen, makeApp } from '../src/server/server';
+import { figuresOf, type PictureFigures } from './figures';
 
 /** Milliseconds that a state is waited for: a machine that is busy with something else may take long. */
 const patience = Number(process.env.PYRVEL_TEST_PATIENCE ?? 100000);
@@ -115,17 +116,6 @@ async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDr
   await driver.manage().setTimeouts({ script: 60000 });
   await devTools(driver, 'Page.addScriptToEvaluateOnNewDocument', { source: keepSaid });
   return driver;
-}
-
-export interface PictureFigures {
-  /** Mean brightness, 0..255. */
-  mean: number;
-  /** Mean of each channel, 0..255. */
-  red: number;
-  green: number;
-  blue: number;
-  /** Share of pixels brighter than a dark grey. */
-  lit: number;
 }
 
 /** The real interface in a real browser, worked as a performer would: with pointer and keys. */
@@ -520,34 +510,54 @@ export class Desk {
     }
   }
 
+  /** Figures of what is seen in this window, or in a part of it: x, y, width and height in pixels of the page. */
+  async seen(box: readonly number[] | null = null): Promise<PictureFigures & { png: string }> {
+    const [x, y, width, height] = box?.map(Math.round) ?? [];
+    const { data: png } = await devTools<{ data: string }>(this.driver, 'Page.captureScreenshot', {
+      format: 'png',
+      optimizeForSpeed: true,
+      ...(box && { clip: { x, y, width, height, scale: 1 } }),
+    });
+    return { ...figuresOf(png), png };
+  }
+
+  /** The place of what is seen of something that a script looks for, which gives an element or null. */
+  private boxOf(find: string, ...args: readonly unknown[]): Promise<number[]> {
+    return waitFor(
+      () =>
+        this.driver.executeScript<number[] | null>(
+          `const element = (function () { ${find} }).apply(null, arguments);
+           const { left, right, top, bottom } = element?.getBoundingClientRect() ?? {};
+           const [x, y] = [Math.max(0, left), Math.max(0, top)];
+           const [width, height] = [Math.min(innerWidth, right) - x, Math.min(innerHeight, bottom) - y];
+           return width > 0 && height > 0 ? [x + scrollX, y + scrollY, width, height] : null;`,
+          ...args,
+        ),
+      () => `nothing seen of ${args.join()}`,
+    );
+  }
+
   /** Figures of what a canvas shows on the screen. */
   async picture(selector = '[aria-label="Monitor"] canvas'): Promise<PictureFigures & { png: string }> {
-    await this.find(selector);
-    // The question over a dark monitor is no part of the picture.
-    const showQuestion = (visible: boolean): Promise<void> =>
-      this.driver.executeScript(
-        `document.querySelectorAll('[data-testid="why-dark"]').forEach((e) => (e.style.opacity = arguments[0]));`,
-        visible ? '' : '0',
-      );
-    await showQuestion(false);
-    // Of the canvas of an output only the part that its box shows is its picture; and it may be replaced at any time.
-    const shown = await this.driver.executeScript<WebElement>(
-      'const [canvas] = document.querySelectorAll(arguments[0]); return canvas.dataset.output ? canvas.parentElement : canvas;',
+    // The question over a dark monitor is no part of the picture. Of the canvas of an output only the part that its box shows is; and it may be
+    // replaced at any time.
+    const box = await this.boxOf(
+      `for (const one of document.querySelectorAll('[data-testid="why-dark"]')) one.style.opacity = 0;
+       const canvas = document.querySelector(arguments[0]);
+       canvas?.scrollIntoView({ block: 'nearest', inline: 'nearest', behavior: 'instant' });
+       return canvas?.dataset.output ? canvas.parentElement : canvas;`,
       selector,
     );
-    const png = await shown.takeScreenshot();
-    await showQuestion(true);
-    return { ...(await this.figures(png)), png };
+    const seen = await this.seen(box);
+    await this.driver.executeScript(
+      `for (const one of document.querySelectorAll('[data-testid="why-dark"]')) one.style.opacity = '';`,
+    );
+    return seen;
   }
 
   /** Figures of what is seen where an element lies, whatever that is made of. */
   async seenAt(selector: string): Promise<PictureFigures> {
-    const element = await this.find(selector);
-    const box = await this.driver.executeScript<number[]>(
-      'const { x, y, width, height } = arguments[0].getBoundingClientRect(); return [x, y, width, height]',
-      element,
-    );
-    return this.figures(await this.driver.takeScreenshot(), box);
+    return this.seen(await this.boxOf('return document.querySelector(arguments[0])', selector));
   }
 
   /** Figures of a few pixels of this window around a place, given as shares from the top left. */
@@ -555,33 +565,7 @@ export class Desk {
     const [width, height] = await this.driver.executeScript<[number, number]>(
       'return [innerWidth, innerHeight]',
     );
-    return this.figures(await this.driver.takeScreenshot(), [x * width - 1, y * height - 1, 3, 3]);
-  }
-
-  /** Figures of a PNG, or of a part of it: x, y, width and height in pixels. */
-  figures(png: string, box: readonly number[] | null = null): Promise<PictureFigures> {
-    return this.driver.executeAsyncScript<PictureFigures>(
-      `const [png, box, done] = arguments;
-       const image = new Image();
-       image.onload = () => {
-         const [x, y, width, height] = (box ?? [0, 0, image.width, image.height]).map(Math.round);
-         const canvas = document.createElement('canvas');
-         canvas.width = image.width; canvas.height = image.height;
-         const context = canvas.getContext('2d');
-         context.drawImage(image, 0, 0);
-         const { data } = context.getImageData(x, y, width, height);
-         let red = 0, green = 0, blue = 0, lit = 0;
-         const n = data.length / 4;
-         for (let k = 0; k < data.length; k += 4) {
-           red += data[k] / n; green += data[k + 1] / n; blue += data[k + 2] / n;
-           if (data[k] + data[k + 1] + data[k + 2] > 72) lit++;
-         }
-         done({ red, green, blue, mean: (red + green + blue) / 3, lit: lit / n });
-       };
-       image.src = 'data:image/png;base64,' + png;`,
-      png,
-      box,
-    );
+    return this.seen([x * width - 1, y * height - 1, 3, 3]);
   }
 
   /** Reads a pixel of the chosen node on the bench, in the middle of its picture. */

@@ -164,7 +164,7 @@ describe('the stage window', () => {
     );
     await desk.killDrawing();
     // The browser gives a picture once it can draw again, which the page has not heard by then.
-    const { mean } = await desk.figures(await desk.driver.takeScreenshot());
+    const { mean } = await desk.seen();
     expect(mean).toBeGreaterThan(20);
     await look(stage, () => desk.moves('canvas'));
   });

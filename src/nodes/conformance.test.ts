@@ -43,6 +43,8 @@ function play(
   Object.assign(scene.nodes[id].controls, controls);
   for (const [port, input] of Object.entries(kind.inputs)) {
     const source = addNode(scene, catalogue, sources[input.carries], [0, 0]);
+    // A coarse ball is one as well, and takes a sixteenth of the time.
+    if (input.carries === 'shape') Object.assign(scene.nodes[source].controls, { rings: 6, segments: 12 });
     if (sources[input.carries] === 'body')
       connect(scene, catalogue, addNode(scene, catalogue, 'ball', [0, 0]), source, 'shape');
     connect(scene, catalogue, source, id, port);
@@ -60,12 +62,42 @@ function play(
   return { run, id };
 }
 
-function numbersGiven({ run, id }: { run: SceneRun; id: string }): number[] {
+type Numbers = readonly ArrayLike<number>[];
+
+/** What a node gave, in lists as it keeps them: there may be millions. */
+function numbersGiven({ run, id }: { run: SceneRun; id: string }): Numbers {
   const node = run.runs.get(id)!;
-  if (node.given) return node.given.lanes.flatMap((lane) => [...lane.samples]);
-  if (node.shape) return [...node.shape.positions, ...node.shape.normals, ...node.shape.uvs];
-  return node.image ? [node.image.width, node.image.height] : [];
+  if (node.given) return node.given.lanes.map(({ samples }) => samples);
+  if (node.shape) return [node.shape.positions, node.shape.normals, node.shape.uvs];
+  return node.image ? [[node.image.width, node.image.height]] : [];
 }
+
+const countOf = (numbers: Numbers): number => numbers.reduce((sum, { length }) => sum + length, 0);
+
+/** The least and the greatest; NaN if there is one among them. */
+function boundsOf(numbers: Numbers): [number, number] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const list of numbers)
+    for (let k = 0; k < list.length; k++) {
+      const value = list[k];
+      // The only number that is not below infinity or there.
+      if (!(value <= Infinity)) return [NaN, NaN];
+      if (value < low) low = value;
+      if (value > high) high = value;
+    }
+  return [low, high];
+}
+
+const areFinite = (numbers: Numbers): boolean =>
+  countOf(numbers) === 0 || boundsOf(numbers).every(Number.isFinite);
+
+const areSame = (a: Numbers, b: Numbers): boolean =>
+  a.length === b.length &&
+  a.every((list, k) => {
+    if (list.length !== b[k].length) return false;
+    for (let n = 0; n < list.length; n++) if (list[n] !== b[k][n]) return false;
+    return true;
+  });
 
 const lengths: Readonly<Record<Exclude<GlslType, 'vec4list'>, number>> = {
   float: 1,
@@ -171,6 +203,8 @@ function askHooks({ run, id }: { run: SceneRun; id: string }): number {
   return hooks;
 }
 
+const mostCount = 1000;
+
 /** The low and high end of a control, at its hard limits where it has them. */
 function ends(spec: ControlSpec): ControlValue[] {
   const parts = partsOf(spec).length;
@@ -179,7 +213,7 @@ function ends(spec: ControlSpec): ControlValue[] {
   if (parts === 0 || !('range' in spec)) return [];
   const [low, high] = rangeOf(spec);
   // Counts are kept small enough to run in a test; the hard limit is what the interface holds them to.
-  const values = [spec.min ?? low - (high - low), Math.min(spec.max ?? high + (high - low), 2000), 0];
+  const values = [spec.min ?? low - (high - low), Math.min(spec.max ?? high + (high - low), mostCount), 0];
   return values.map((v) => (parts === 1 ? v : Array<number>(parts).fill(v)));
 }
 
@@ -224,9 +258,9 @@ describe.each(kinds)('%s', (_label, kind) => {
     const first = play(kind);
     const values = numbersGiven(first);
     expect(first.run.faults().get(first.id)).toBeUndefined();
-    expect(values.every(Number.isFinite)).toBe(true);
-    if (kind.output !== 'prop' && kind.output !== 'field') expect(values.length).toBeGreaterThan(0);
-    expect(numbersGiven(play(kind))).toEqual(values);
+    expect(areFinite(values)).toBe(true);
+    if (kind.output !== 'prop' && kind.output !== 'field') expect(countOf(values)).toBeGreaterThan(0);
+    expect(areSame(numbersGiven(play(kind)), values)).toBe(true);
     const isPainted = kind.output === 'image' && kind.paint.type !== 'shader';
     expect(askHooks(first)).toBeGreaterThanOrEqual(isPainted ? 1 : 0);
   });
@@ -235,7 +269,7 @@ describe.each(kinds)('%s', (_label, kind) => {
   if (hasEnds)
     if (kind.output === 'signal' && kind.recalls === false)
       test('gives the same without the frames before', () => {
-        expect(numbersGiven(play(kind, {}, 60, 59))).toEqual(numbersGiven(play(kind, {}, 60)));
+        expect(areSame(numbersGiven(play(kind, {}, 60, 59)), numbersGiven(play(kind, {}, 60)))).toBe(true);
       });
 
   test('stands the ends of every control', () => {
@@ -245,7 +279,7 @@ describe.each(kinds)('%s', (_label, kind) => {
         if (kind.id === 'model' && name === 'part' && Number(value) > 16) continue;
         const played = play(kind, { [name]: value });
         expect([name, value, played.run.faults().get(played.id)]).toEqual([name, value, undefined]);
-        expect([name, value, numbersGiven(played).every(Number.isFinite)]).toEqual([name, value, true]);
+        expect([name, value, areFinite(numbersGiven(played))]).toEqual([name, value, true]);
         askHooks(played);
       }
     }
@@ -258,9 +292,10 @@ describe.each(kinds)('%s', (_label, kind) => {
       expect(low).toBeLessThan(high);
       expect(Number.isFinite(low) && Number.isFinite(high)).toBe(true);
       const values = numbersGiven({ run, id });
-      expect(values.length).toBeGreaterThan(0);
-      expect(Math.min(...values)).toBeGreaterThanOrEqual(low - 1e-4);
-      expect(Math.max(...values)).toBeLessThanOrEqual(high + 1e-4);
+      expect(countOf(values)).toBeGreaterThan(0);
+      const [least, greatest] = boundsOf(values);
+      expect(least).toBeGreaterThanOrEqual(low - 1e-4);
+      expect(greatest).toBeLessThanOrEqual(high + 1e-4);
     });
   }
 
