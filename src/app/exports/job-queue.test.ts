@@ -6,7 +6,7 @@ import { homeSpec, type ExportSpec } from '../../core/export/spec';
 import { makeShow } from '../../core/show/create';
 import type { ExportEvent, ExportOrder } from '../../engine/protocol/export';
 import { catalogue } from '../../nodes/catalogue';
-import { installFakeBrowser } from '../testing/fake-browser';
+import { FakeTarget, installFakeBrowser } from '../testing/fake-browser';
 import { FakeFolder, FakeLocks } from '../testing/fake-storage';
 
 installFakeBrowser();
@@ -18,23 +18,19 @@ Object.assign(navigator, { locks, storage: { getDirectory: () => Promise.resolve
 class FakeClient {
   static all: FakeClient[] = [];
   isClosed = false;
-  private readonly listeners = new Map<string, Set<(message: object) => void>>();
+  private readonly said = new FakeTarget();
 
   constructor() {
     FakeClient.all.push(this);
   }
-  on(type: string, listener: (message: object) => void): () => void {
-    const all = this.listeners.get(type) ?? new Set();
-    this.listeners.set(type, all.add(listener));
-    return () => void all.delete(listener);
-  }
-  emit(type: string, message: object): void {
-    for (const listener of [...(this.listeners.get(type) ?? [])]) listener(message);
+  on(type: string, listener: (message: never) => void): () => void {
+    this.said.addEventListener(type, listener);
+    return () => this.said.removeEventListener(type, listener);
   }
   set = (): void => undefined;
   giveFile = (): void => undefined;
   open(): void {
-    queueMicrotask(() => this.emit('opened', {}));
+    queueMicrotask(() => this.said.fire('opened'));
   }
   request = (): Promise<{ plan: ExportPlan }> => Promise.resolve({ plan });
   send({ order }: { order: ExportOrder }): void {
@@ -42,7 +38,7 @@ class FakeClient {
     queueMicrotask(() => void carryOut(order, this));
   }
   tell(order: ExportOrder, event: ExportEvent): void {
-    this.emit('export', { job: order.job, event });
+    this.said.fire('export', { job: order.job, event });
   }
   close(): void {
     this.isClosed = true;

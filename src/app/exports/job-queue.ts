@@ -363,7 +363,8 @@ async function workThrough(): Promise<void> {
 
 /** Goes on with what was under way when this browser was closed; what was recorded until then is finished. */
 export async function goOn(): Promise<void> {
-  await sweepFolders(async (id) => (await database.jobs.get(id)) !== undefined);
+  // A browser that keeps no folders has none to sweep.
+  await sweepFolders(async (id) => (await database.jobs.get(id)) !== undefined).catch(() => undefined);
   for (const { id } of await database.jobs.filter(({ state }) => state === 'recording').toArray())
     await ifLetGo(id, () => note(id, { state: 'waiting', message: cutOff }));
   const left = await database.jobs.filter(({ state }) => state === 'running' || state === 'waiting').count();

@@ -70,10 +70,7 @@ export function prerollFrames(
       memories.length === 0 || way.isLate ? way.last + 1 : Math.max(way.next, Math.floor(way.last - fps) + 1);
   while (way.next <= way.last && performance.now() - start < budgetMs) {
     const isNear = !way.isLate && way.last - way.next < fps;
-    if (isNear && !way.isMade) {
-      way.isMade = canDraw(way, show, memories, frameAt);
-      if (!way.isMade) return true;
-    }
+    if (isNear && !canDraw(way, show, memories, frameAt)) return true;
     const count = isNear ? Math.min(stride, way.last - way.next + 1) : 1;
     const at = way.next + count - 1;
     const frame = frameAt(momentAt(at / fps, at === 0 ? 0 : count / fps, fps, show.tempo));

@@ -22,8 +22,7 @@ export interface Preroll {
   next: number;
   last: number;
   first: number;
-  /** Whether there is something to draw pictures with, and since when that is waited for. */
-  isMade?: boolean;
+  /** Since when pictures that were never drawn are waited for. */
   waitsSince?: number;
   /** What is left was played elsewhere while the rest of the way was run: only its numbers count. */
   isLate?: boolean;

@@ -1,4 +1,4 @@
-import { pieceNameOf, soundPieceName } from '../../core/export/names';
+import { numbered, pieceNameOf, soundPieceName } from '../../core/export/names';
 import { pieceFrames, type ExportPlan } from '../../core/export/schedule';
 import type { VideoSpec } from '../../core/export/spec';
 import type { ExportSink } from '../protocol/export';
@@ -19,8 +19,8 @@ interface PieceNotes {
   sounds: number;
 }
 
-const notesName = (k: number): string => `notes-${String(k).padStart(6, '0')}`;
-const soundName = (k: number): string => `raw-${String(k).padStart(6, '0')}`;
+const notesName = (k: number): string => numbered('notes', k);
+const soundName = (k: number): string => numbered('raw', k);
 
 /** The folder of a live recording, as it is written. */
 export class LiveFolder {
