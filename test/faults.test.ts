@@ -13,6 +13,12 @@ afterAll(() => desk?.close());
 
 const seconds = (): Promise<number> => desk.text('[data-testid="time"]').then(parseFloat);
 
+/** What stands in for the monitor when the card is lost is about a second old: waits until it shows what is seen now. Gives the time of the show. */
+async function standInIsNew(): Promise<number> {
+  const before = await seconds();
+  return desk.until('seconds of the show', seconds, (now) => now > before + 2);
+}
+
 describe('a slip of the finger', () => {
   test('a broken formula says where, and the last good values stay', async () => {
     await desk.choose('Light');
@@ -70,7 +76,7 @@ describe('faults of the machine', () => {
   });
 
   test('a lost graphics context comes back with the picture', async () => {
-    const before = await seconds();
+    const before = await standInIsNew();
     await desk.click('[title^="Takes the graphics card away"]');
     await desk.notice('warning', 'The last picture stays');
     expect((await desk.picture()).lit).toBeGreaterThan(0.5);
@@ -127,9 +133,7 @@ describe('faults of the machine', () => {
   test('the process that draws dies with all that was drawn: the picture stays, and moves again', async () => {
     await desk.driver.get(`${desk.address}/build`);
     await desk.moves();
-    // What stands in for the monitor is at most a second old.
-    const before = await seconds();
-    await desk.until('a second of the show', seconds, (now) => now > before + 2);
+    await standInIsNew();
     await desk.killDrawing();
     const killed = performance.now();
     await desk.notice('warning', 'The last picture stays');
