@@ -51,6 +51,8 @@ interface BrowserOptions {
   internals?: boolean;
   /** Heap sizes are told exactly, and garbage is collected on demand. */
   precise?: boolean;
+  /** The processor puts pages together even where something else draws: small ones are quicker so without a card. */
+  plainPages?: boolean;
   /** Default: what PYRVEL_RENDERER names, else the system's OpenGL where it works, else SwiftShader. */
   renderer?: Renderer;
 }
@@ -70,6 +72,7 @@ function start(renderer: Renderer, options: BrowserOptions): Promise<WebDriver> 
   );
   if (options.profile) flags.addArguments(`--user-data-dir=${options.profile}`);
   if (options.unsigned) flags.setAcceptInsecureCerts(true);
+  if (options.plainPages) flags.addArguments('--disable-gpu-compositing');
   if (options.precise) flags.addArguments('--enable-precise-memory-info', '--js-flags=--expose-gc');
   if (options.internals) flags.setLocalState({ internal_only_uis_enabled: true });
   if (options.devices)

@@ -135,7 +135,7 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
   let asked = 0;
   const random = (): number => randomAt(asked++, seed);
   const pick = <T>(of: readonly T[]): T => of[Math.floor(random() * of.length)];
-  const desk = await Desk.open();
+  const desk = await Desk.open({ plainPages: false });
   const { driver } = desk;
   const samples: Sample[] = [];
   const faults: { at: number; name: string }[] = [];

@@ -112,7 +112,7 @@ const middleOf = `
 
 /** A browser whose pages keep what they say. */
 async function start(options: Parameters<typeof startBrowser>[0]): Promise<WebDriver> {
-  const driver = await startBrowser(options);
+  const driver = await startBrowser({ plainPages: true, ...options });
   await driver.manage().setTimeouts({ script: 60000 });
   await devTools(driver, 'Page.addScriptToEvaluateOnNewDocument', { source: keepSaid });
   return driver;
@@ -133,6 +133,8 @@ export class Desk {
       unsigned?: boolean;
       internals?: boolean;
       renderer?: Renderer;
+      /** False: pages lie with what draws, and are lost with it. */
+      plainPages?: boolean;
       redis?: string;
       /** The built app, if it is not that of this tree. */
       dist?: string;

@@ -5,7 +5,7 @@ import { Desk, movingShow } from './desk';
 jest.setTimeout(400000);
 let desk: Desk;
 beforeAll(async () => {
-  desk = await Desk.open();
+  desk = await Desk.open({ plainPages: false });
   await desk.openShow(movingShow('Fault Test', { Amber: [1, 0.6, 0.1] }));
   await desk.moves();
 });

@@ -7,7 +7,7 @@ let editor: string;
 let stage: string;
 
 beforeAll(async () => {
-  desk = await Desk.open();
+  desk = await Desk.open({ plainPages: false });
   await desk.openShow(movingShow('Stage Test', { Amber: [1, 0.6, 0.1] }));
   editor = await desk.driver.getWindowHandle();
   await desk.click('[aria-label="Stage"] .btn-primary');
