@@ -140,6 +140,27 @@ describe('a main machine', () => {
     expect(link.of('show').at(-1)![1]).toBe(true);
   });
 
+  test('tells whoever comes while it is made ready of all of it at once, and not again', async () => {
+    const idle: (() => void)[] = [];
+    const whole = globalThis as { requestIdleCallback?: unknown };
+    whole.requestIdleCallback = (then: () => void) => idle.push(then);
+    const scenes = [...show.scenes, ...show.scenes.map((scene) => ({ ...scene, id: `${scene.id}-late` }))];
+    openShow('long', { ...show, name: 'Long', scenes });
+    // Windows of tests before are ready for nothing: they take no second step.
+    const isBegun = (): boolean => {
+      const due = idle.splice(0);
+      for (const step of due) step();
+      return due.length > 0 && idle.length > 0;
+    };
+    await until(isBegun);
+    expect(link.of('show')).toEqual([]);
+    link.say('audience', { remotes: 0, players: 1 });
+    expect(told().name).toBe('Long');
+    while (idle.length) idle.shift()!();
+    expect(link.of('show').map(([, isWhole]) => isWhole)).toEqual([true]);
+    delete whole.requestIdleCallback;
+  });
+
   test('tells nothing of what is played while nobody is there, then all, and from then on what changes', async () => {
     report({ blackout: false });
     expect(link.of('state')).toEqual([]);

@@ -22,6 +22,7 @@ import { shareFiles } from './share-files';
 import { lookAtNetwork, machinesStore, showMachine } from './machines-store';
 import { openLink, type Link } from './link';
 import { SharedShow } from './shared-show';
+import { runWhenIdle } from './when-idle';
 
 /** What checks shows is large, and is needed with the first edit of somebody else. */
 const checker = () => import('../../core/show/validate');
@@ -36,8 +37,8 @@ const partBytes = 48 * 1024;
 const look = { width: 256, perSecond: 8, following: 0.5 };
 /** Least milliseconds between two that the main machine is told. */
 const shownMs = 1000;
-/** Milliseconds after which the show is made ready for whoever may come, once the page has time, and by when it is in any case. */
-const ready = { afterMs: 3000, latestMs: 20000 };
+/** Milliseconds after which the show is made ready for whoever may come, whenever the page has time, and most of them that each part of it waits for that. */
+const ready = { afterMs: 3000, latestMs: 2000 };
 /** Milliseconds until a window that another one keeps from being the main machine tries again. */
 const retryMs = 5000;
 
@@ -80,7 +81,7 @@ export class MainMachine {
   private state: PerformanceState | null = null;
   /** The show that the server was told of over this link; empty: none. */
   private told = '';
-  private readying = 0;
+  private endReadying: () => void = () => undefined;
   /** The small pictures that the engine makes; null: none. */
   private look: LookOrder | null = null;
   private sharesSound = false;
@@ -210,16 +211,23 @@ export class MainMachine {
 
   /** Tells the server of a show before anybody is there: to write all of a large one takes half a second, for which whoever comes need not wait. */
   private readyLater(): void {
-    clearTimeout(this.readying);
-    const write = (): void => {
-      const isKnown = this.told === showStore.getState().id;
-      if (this.isWelcome && this.follows === null && !isKnown) this.writeShow(true);
-    };
-    this.readying = window.setTimeout(() => {
-      // Not every browser says when it has time.
-      if (typeof requestIdleCallback === 'undefined') write();
-      else requestIdleCallback(write, { timeout: ready.latestMs });
-    }, ready.afterMs);
+    this.endReadying();
+    const timer = setTimeout(
+      () => (this.endReadying = runWhenIdle(this.readyShow(), ready.latestMs)),
+      ready.afterMs,
+    );
+    this.endReadying = () => clearTimeout(timer);
+  }
+
+  private *readyShow(): Generator<void> {
+    const { id, show } = showStore.getState();
+    // Who comes meanwhile is told of all of it at once.
+    const isWanted = (): boolean => this.isWelcome && this.follows === null && this.told !== id;
+    const parts = this.shared.beginByParts(show);
+    while (isWanted()) {
+      if (parts.next().done) this.told = id;
+      else yield;
+    }
   }
 
   private tellAll(): void {

@@ -48,6 +48,22 @@ describe('a show that two machines write to', () => {
     expect([toSpare, toMain]).toEqual([[], []]);
   });
 
+  it('begins by parts, and is what it was until the last of them', () => {
+    const scenes = [start.scenes[0], { ...start.scenes[0], id: 's2', name: 'Bees' }];
+    const parts = main.beginByParts({ ...start, name: 'Other', scenes });
+    for (const done of [false, false]) {
+      expect(parts.next().done).toBe(done);
+      expect(toSpare).toEqual([]);
+    }
+    main.write({ ...start, name: 'Late Night' });
+    expect(toSpare.map(([, isWhole]) => isWhole)).toEqual([false]);
+    expect(main.read()).toEqual({ ...start, name: 'Late Night' });
+    expect(parts.next().done).toBe(true);
+    expect(toSpare.map(([, isWhole]) => isWhole)).toEqual([false, true]);
+    toTheSpare();
+    for (const one of [main, spare]) expect(one.read()).toEqual({ ...start, name: 'Other', scenes });
+  });
+
   it('has what both did at once, on both', () => {
     const mine = { ...start, name: 'Late Night' };
     main.write(mine);

@@ -18,11 +18,24 @@ export class SharedShow {
 
   /** Begins anew with a show. */
   begin(show: Show): void {
-    this.document = new Y.Doc();
+    const parts = this.beginByParts(show);
+    while (!parts.next().done);
+  }
+
+  /** Does so in parts, each of which takes some milliseconds; until all are done, everything is as it was. */
+  *beginByParts(show: Show): Generator<void> {
+    const document = new Y.Doc();
+    let before: Show | null = null;
+    for (let count = 1; count <= show.scenes.length; count++) {
+      const part: Show = { ...show, scenes: show.scenes.slice(0, count) };
+      writeShared(document, before, part);
+      before = part;
+      yield;
+    }
+    this.document = document;
     this.told = null;
-    writeShared(this.document, null, show);
     this.show = show;
-    this.tell(Y.encodeStateAsUpdate(this.document), true);
+    this.tell(Y.encodeStateAsUpdate(document), true);
   }
 
   /** Writes what was done here since. */
