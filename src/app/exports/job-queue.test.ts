@@ -122,11 +122,13 @@ describe('exports in a queue', () => {
   });
 
   test('stop where they are paused, also by another window, and go on', async () => {
-    carryOut = () => undefined;
+    carryOut = (order, client) => client.tell(order, { what: 'progress', frames: 47 });
     await add('Paused');
-    await until(() => ordered.length === 1);
+    await until(() => queue.runningStore.getState().running?.frames === 47);
     await queue.pauseJob((await jobOf('Paused'))!.id);
     await reached('Paused', 'paused');
+    // As many as it was told of, however short a time ago.
+    expect((await jobOf('Paused'))!.frames).toBe(47);
     expect(ordered.at(-1)!.do).toBe('cancel');
     await queue.resumeJob((await jobOf('Paused'))!);
     await until(() => ordered.length === 3);

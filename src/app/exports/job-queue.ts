@@ -328,7 +328,9 @@ async function makeJob(job: StoredJob): Promise<void> {
           : error instanceof EngineLost
             ? 'The graphics card was lost again and again. Choose a smaller size, or go on later.'
             : (error as Error).message;
-      await note(id, { state, message, seconds: spent() });
+      // What came since it was noted last counts too.
+      const frames = runningStore.getState().running?.frames ?? job.frames;
+      await note(id, { state, message, frames, seconds: spent() });
       return;
     } finally {
       unwatch();
