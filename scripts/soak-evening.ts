@@ -184,8 +184,11 @@ export async function soakEvening({ minutes, seed, scene, chart: file, say }: Ev
   const acts: Record<string, () => Promise<unknown>> = {
     take: () => pressAll('[data-scene-button] button[aria-label^="Fade to"]'),
     next: () => key(Key.F7),
-    // On and off again: the night is not to end in the dark.
-    blackout: () => onAndOff(Key.F9, 'blackout'),
+    // On and off again: the night is not to end in the dark. A page that goes before that is seen leaves the stage as it was.
+    blackout: async () => {
+      await onAndOff(Key.F9, 'blackout');
+      await driver.wait(async () => !(await stageIsDark()), 20000, 'the stage stayed dark');
+    },
     freeze: () => onAndOff(Key.F8, 'freeze'),
     cue: () => key(Key.F4),
     home: () => pressAll('[aria-label="Desk home"]'),
