@@ -2,7 +2,7 @@ import { createSocket } from 'node:dgram';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { Key } from 'selenium-webdriver';
-import { rendererName } from '../bin/browser';
+import { rendererName, type Renderer } from '../bin/browser';
 import { withEngine } from '../bin/render';
 import { makeShow } from '../src/core/show/create';
 import { sceneOutOf } from '../src/core/patch/plan';
@@ -50,8 +50,8 @@ class Alone {
     private readonly show: Show,
   ) {}
 
-  static async open(address: string, show: Show): Promise<Alone> {
-    const window = await Window.open(address, 400, 300);
+  static async open(address: string, show: Show, renderer: Renderer): Promise<Alone> {
+    const window = await Window.open(address, 400, 300, renderer);
     await window.driver.get(`${address}/bench.html`);
     await window.until('Boolean(window.pyrvelBench)');
     console.log(`# ${await rendererName(window.driver)}`);
@@ -308,7 +308,11 @@ async function latency(window: Window): Promise<[number, string]> {
 }
 
 /** Measures the whole desk in headless Chromium at 1280x800. */
-export async function measureDesk(isWanted: (figure: string) => boolean, tell: Tell): Promise<void> {
+export async function measureDesk(
+  isWanted: (figure: string) => boolean,
+  renderer: Renderer,
+  tell: Tell,
+): Promise<void> {
   const whole = JSON.parse(readFileSync(path.join(root, 'demo/night-apiary.pyrvel.json'), 'utf8')) as Show;
   const wants = (figure: DeskFigure): boolean => isWanted(figure);
   if (wants('exactFrame')) tell('exactFrame', ...(await exactFrame(whole)));
@@ -331,7 +335,7 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   if (!onDesk) return;
   const { server, address } = await listen(makeApp({ isKept: false }), 0);
   if (wants('stageKeptSmall')) {
-    const window = await Window.open(address);
+    const window = await Window.open(address, 1280, 943, renderer);
     await window.bringShow({ ...whole, name: 'Small Bench', canvas: { width: 320, height: 180, fps: 60 } });
     await openStage(window);
     tell('stageKeptSmall', ...(await stageKept(window)));
@@ -341,9 +345,9 @@ export async function measureDesk(isWanted: (figure: string) => boolean, tell: T
   const needsAlone = shares.length > 0 || wants('secondOutput');
   const show = { ...whole, name: 'Bench Apiary', transition: { ...whole.transition, length: 0 } };
   try {
-    const alone = needsAlone ? await Alone.open(address, show) : null;
+    const alone = needsAlone ? await Alone.open(address, show, renderer) : null;
     if (alone && wants('secondOutput')) tell('secondOutput', ...(await alone.secondOutput(shared)));
-    const window = await Window.open(address);
+    const window = await Window.open(address, 1280, 943, renderer);
     try {
       if (wants('emptyDesk')) {
         await window.bringShow(makeShow(catalogue, 'Empty'));

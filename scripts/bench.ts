@@ -310,9 +310,7 @@ const tell = (name: string, value: number, about: string): void => {
 };
 if (isWanted('universes600') || isWanted('universesLost')) await measureNetwork(tell);
 // Their browsers put the whole desk together by the processor.
-process.env.PYRVEL_RENDERER = asked ?? 'software';
-await measureDesk(isWanted, tell);
-process.env.PYRVEL_RENDERER = asked ?? 'swiftshader';
+await measureDesk(isWanted, asked ?? 'software', tell);
 await measurePatch(isWanted, tell);
 await measureExports(isWanted, tell);
 await measureMachines(isWanted, Number(options.get('minutes') ?? 0), tell);

@@ -8,7 +8,7 @@ import { readShared, writeShared } from '../../core/machines/show-document';
 import { makeScene, makeShow } from '../../core/show/create';
 import { catalogue } from '../../nodes/catalogue';
 import { installImageData } from '../testing/fake-box';
-import { FakeWorker, installFakeBrowser } from '../testing/fake-browser';
+import { FakeWorker, holdIdle, installFakeBrowser } from '../testing/fake-browser';
 import { FakeLink } from '../testing/fake-link';
 
 installFakeBrowser();
@@ -141,9 +141,7 @@ describe('a main machine', () => {
   });
 
   test('tells whoever comes while it is made ready of all of it at once, and not again', async () => {
-    const idle: (() => void)[] = [];
-    const whole = globalThis as { requestIdleCallback?: unknown };
-    whole.requestIdleCallback = (then: () => void) => idle.push(then);
+    const { waiting: idle, release } = holdIdle();
     const scenes = [...show.scenes, ...show.scenes.map((scene) => ({ ...scene, id: `${scene.id}-late` }))];
     openShow('long', { ...show, name: 'Long', scenes });
     // Windows of tests before are ready for nothing: they take no second step.
@@ -158,7 +156,7 @@ describe('a main machine', () => {
     expect(told().name).toBe('Long');
     while (idle.length) idle.shift()!();
     expect(link.of('show').map(([, isWhole]) => isWhole)).toEqual([true]);
-    delete whole.requestIdleCallback;
+    release();
   });
 
   test('tells nothing of what is played while nobody is there, then all, and from then on what changes', async () => {

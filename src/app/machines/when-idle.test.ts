@@ -1,15 +1,6 @@
-import { afterEach, expect, test } from '@jest/globals';
+import { expect, test } from '@jest/globals';
+import { holdIdle } from '../testing/fake-browser';
 import { runWhenIdle } from './when-idle';
-
-const idle: (() => void)[] = [];
-const whole = globalThis as { requestIdleCallback?: unknown };
-
-/** Gives a browser that says when it has time. */
-const sayWhen = (): void => void (whole.requestIdleCallback = (then: () => void) => idle.push(then));
-afterEach(() => {
-  delete whole.requestIdleCallback;
-  idle.length = 0;
-});
 
 function* counting(to: number, seen: number[]): Generator<void> {
   for (let k = 1; k <= to; k++) {
@@ -19,7 +10,7 @@ function* counting(to: number, seen: number[]): Generator<void> {
 }
 
 test('one step is run each time the page has time, until there are no more', () => {
-  sayWhen();
+  const { waiting: idle, release } = holdIdle();
   const seen: number[] = [];
   runWhenIdle(counting(2, seen), 1000);
   expect(seen).toEqual([]);
@@ -28,10 +19,11 @@ test('one step is run each time the page has time, until there are no more', () 
     expect(seen).toEqual(expected);
   }
   expect(idle).toEqual([]);
+  release();
 });
 
 test('none is run once it is ended', () => {
-  sayWhen();
+  const { waiting: idle, release } = holdIdle();
   const seen: number[] = [];
   const end = runWhenIdle(counting(3, seen), 1000);
   idle.shift()!();
@@ -39,6 +31,7 @@ test('none is run once it is ended', () => {
   idle.shift()!();
   expect(seen).toEqual([1]);
   expect(idle).toEqual([]);
+  release();
 });
 
 test('a browser that does not say so runs them one after the other', async () => {

@@ -91,6 +91,15 @@ export const fakeWindow = Object.assign(new FakeTarget(), {
   clearTimeout: (timer: number) => clearTimeout(timer),
 });
 
+/** A browser that has no time until the test says so: gives what waits for it, and what brings back how it was. */
+export function holdIdle(): { waiting: (() => void)[]; release(): void } {
+  const whole = globalThis as { requestIdleCallback?: unknown };
+  const before = whole.requestIdleCallback;
+  const waiting: (() => void)[] = [];
+  whole.requestIdleCallback = (run: () => void) => waiting.push(run);
+  return { waiting, release: () => (whole.requestIdleCallback = before) };
+}
+
 /**
  * Puts what modules of the app ask a browser for in place. Call it before they are imported: some read storage or the address
  * while they are loaded.
